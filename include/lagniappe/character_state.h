@@ -1,0 +1,98 @@
+// SPDX-License-Identifier: MIT
+// The whole state of a character between two ticks. A copy is a snapshot: nothing else remembers.
+#pragma once
+
+#include <array>
+#include <cstdint>
+#include <string_view>
+#include <type_traits>
+
+#include "lagniappe/input_frame.h"
+#include "lagniappe/world.h"
+
+namespace lagniappe {
+
+enum class StateId : std::uint8_t { Stand, Walk, Sprint, Rise, Fall, Skid, Fly };
+inline constexpr int kStateCount = 7;
+inline constexpr std::array<std::string_view, kStateCount> kStateNames = {"Stand", "Walk", "Sprint", "Rise",
+                                                                          "Fall",  "Skid", "Fly"};
+inline std::string_view name_of(StateId id) { return kStateNames[static_cast<std::size_t>(id)]; }
+
+enum class Verdict : std::uint8_t {
+  None,      // Nothing underfoot.
+  Walkable,  //
+  Steep,     // Touching, but steeper than the profile walks.
+  Perched,   // On an edge with the centre too far beyond it: slips off.
+};
+inline constexpr std::array<std::string_view, 4> kVerdictNames = {"none", "walkable", "steep", "perched"};
+inline std::string_view name_of(Verdict v) { return kVerdictNames[static_cast<std::size_t>(v)]; }
+
+// What is underfoot.
+struct Ground {
+  Verdict verdict = Verdict::None;
+  PieceId piece = kNoPiece;
+  Vec3 normal_C =
+      Vec3(0.0);  // Unit normal of the true face, away from the solid; zero where the verdict is None.
+  Vec3 point_C = Vec3(0.0);  // Where the capsule rests.
+};
+
+// Where a character is put: at the start, and again on reset.
+struct Home {
+  Vec3 foot_C = Vec3(0.0);
+  Quat frame_CB = Quat(1.0, 0.0, 0.0, 0.0);
+  double yaw = 0.0;
+};
+
+struct CharacterState {
+  Vec3 foot_C = Vec3(0.0);                   // The lowest point of the capsule along its up.
+  Vec3 velocity_C = Vec3(0.0);               // m/s.
+  Vec3 acceleration_C = Vec3(0.0);           // m/s2 across up; only the smooth response uses it.
+  Quat frame_CB = Quat(1.0, 0.0, 0.0, 0.0);  // Body frame to course frame; its +Y is up.
+  double yaw = 0.0;                          // Of the look, in the body frame, in (-pi, pi].
+  double pitch = 0.0;                        // Of the look.
+  double facing = 0.0;                       // Yaw of the body, which follows where it goes.
+  double capsule_height = 0.0;               // m.
+  Ground ground;
+  Home home;
+
+  double state_time = 0.0;      // s in the present state.
+  double since_grounded = 1e9;  // s since the last tick that stood on ground; 1e9 after a jump or at the start.
+  double since_jump_press = 1e9;  // s since a press of jump that nothing has used yet.
+  double run_up_speed = 0.0;      // m/s across up when the ground was last left.
+  double travelled = 0.0;         // m along the ground since the start; what the stride is drawn from.
+  Vec3 eye_offset_C = Vec3(0.0);  // Drawn minus true foot: what is left of the last steps and snaps.
+  std::uint64_t tick = 0;
+  std::uint32_t times_put_home =
+      0;  // Resets and falls out of the limits; a drawn frame does not blend across one.
+  std::int32_t air_jumps_used = 0;
+  Buttons held;
+  StateId state = StateId::Fall;
+
+  // What the last tick did.
+  bool stepped = false;
+  bool crushed = false;      // Still in overlap: no way out was found.
+  std::uint16_t slides = 0;  // Planes met.
+  double snapped = 0.0;      // m moved down (or up) to stay on the ground.
+  double penetration = 0.0;  // m that the capsule was inside a solid when the tick began; it was pushed out.
+
+  Vec3 up_C() const { return frame_CB * Vec3(0.0, 1.0, 0.0); }
+  bool grounded() const { return ground.verdict == Verdict::Walkable; }
+};
+
+static_assert(std::is_trivially_copyable_v<CharacterState>);
+static_assert(sizeof(CharacterState) <= 512);
+
+// Returns a state at rest at `home`, standing as tall as the profile, looking level along the home's yaw. What
+// is underfoot is only known after the first tick.
+CharacterState start_state(const Profile& profile, const Home& home);
+
+// Returns the axis of the capsule of `radius` and `height` that stands on `foot_C`.
+// REQUIRES: height >= 2 radius, up_C is unit.
+inline Segment capsule_axis(const Vec3& foot_C, const Vec3& up_C, double radius, double height) {
+  return {foot_C + up_C * radius, foot_C + up_C * (height - radius)};
+}
+
+// Returns the unit direction of the look at `yaw` (and `pitch`) in the course frame.
+Vec3 look_direction(const Quat& frame_CB, double yaw, double pitch);
+
+}  // namespace lagniappe

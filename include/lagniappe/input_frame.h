@@ -1,0 +1,51 @@
+// SPDX-License-Identifier: MIT
+// What the player does during one tick.
+#pragma once
+
+#include <array>
+#include <cstdint>
+#include <optional>
+#include <string_view>
+
+#include "lagniappe/profile.h"
+
+namespace lagniappe {
+
+enum class Action : std::uint8_t { Jump, Sprint, Crouch, Lie, Climb, Fly, Reset };
+inline constexpr int kActionCount = 7;
+inline constexpr std::array<std::string_view, kActionCount> kActionNames = {"jump",  "sprint", "crouch", "lie",
+                                                                            "climb", "fly",    "reset"};
+
+// A set of actions.
+struct Buttons {
+  std::uint32_t bits = 0;
+  bool has(Action a) const { return (bits >> static_cast<int>(a)) & 1u; }
+  void set(Action a, bool on) {
+    const std::uint32_t bit = 1u << static_cast<int>(a);
+    bits = on ? bits | bit : bits & ~bit;
+  }
+  bool operator==(const Buttons&) const = default;
+};
+
+// Look is an angle, not a rate, where it comes from a mouse: the hand has already moved that far, however long
+// the tick is. A stick gives a rate, which is multiplied by the tick's time.
+struct InputFrame {
+  Vec2 move = Vec2(0.0);  // Stick, raw: x right, y forward, each in [-1, 1]. step() applies the dead zone.
+  Vec2 look_delta = Vec2(0.0);  // Radians of yaw and pitch turned during this tick.
+  Vec2 turn_rate = Vec2(0.0);   // Radians per second of yaw and pitch.
+  std::optional<Vec2> look;     // Absolute yaw and pitch in radians: set before delta and rate are added.
+  Buttons held;                 // Down at the end of the tick.
+  Buttons pressed;              // Went down at any time in the tick, even if up again.
+};
+
+// Returns the stick with its dead zone cut out: round, continuous at its rim, direction kept, partial
+// deflection kept, never longer than 1 (so that a diagonal is no faster). `dead_zone` in [0, 1).
+Vec2 shaped_stick(const Vec2& raw, double dead_zone);
+
+// Returns the look angles of a mouse motion in counts (x right, y down): never multiplied by time.
+Vec2 mouse_look(const Profile::Look& look, const Vec2& counts);
+
+// Returns the turn rate of a look stick (x right, y forward), shaped as the move stick.
+Vec2 stick_turn_rate(const Profile::Look& look, const Vec2& raw);
+
+}  // namespace lagniappe

@@ -1,0 +1,94 @@
+// SPDX-License-Identifier: MIT
+// All values that make one way of moving. Every default is a walkable character.
+#pragma once
+
+#include <cstdint>
+#include <string>
+
+#include "lagniappe/vector.h"
+
+namespace lagniappe {
+
+// How a velocity follows what is wished for.
+struct Response {
+  enum class Model : std::uint8_t {
+    Instant,      // At once.
+    Steady,       // At a constant acceleration: a straight line over time.
+    Exponential,  // By a share per second: quick at first, then easing in.
+    Smooth,       // Critically damped: eases in and out.
+  };
+  Model model = Model::Exponential;
+  double acceleration = 30.0;  // m/s2, Steady, while something is wished. More: snappier.
+  double deceleration = 40.0;  // m/s2, Steady, while nothing is wished. 0 keeps the velocity.
+  double time = 0.10;          // s, Exponential: time constant; Smooth: smooth time. More: heavier.
+  double stop_time = 0.08;     // s, the same while nothing is wished. 0 stops at once.
+};
+
+struct Profile {
+  std::string name = "Untitled";
+
+  struct Capsule {
+    double radius = 0.30;      // m.
+    double height = 1.80;      // m, foot to crown. REQUIRES: height >= 2 radius.
+    double eye_height = 1.65;  // m above the foot.
+    double margin = 0.0005;    // m, how much thinner the core is that is kept clear of solids. More forgives a
+                             // less precise world; what enters by less than this is not pushed out.
+  } capsule;
+
+  double gravity = 20.0;         // m/s2, against up.
+  double terminal_speed = 40.0;  // m/s, the fastest fall that gravity alone reaches.
+
+  struct Ground {
+    double speed = 4.0;         // m/s along the surface at full push.
+    double sprint_speed = 6.5;  // m/s while sprint is held.
+    Response response = {};
+    double steepest_walkable = radians(46.0);
+    double highest_step = 0.34;    // m. 0 takes no steps.
+    double shortest_tread = 0.10;  // m, what must be clear of walls above a riser for it to count as a step.
+    double snap_distance =
+        0.35;  // m that the ground may drop away per tick and still be followed. 0 never snaps.
+    double longest_overhang =
+        0.20;  // m that the centre may stand beyond an edge before the character slips off.
+    double turn_rate = radians(720.0);  // per second, of the body towards where it goes.
+  } ground;
+
+  struct Air {
+    double speed = 4.0;  // m/s across up that steering alone reaches; a faster run-up is kept.
+    Response response = {Response::Model::Steady, 14.0, 0.0, 0.3, 0.3};
+  } air;
+
+  struct Jump {
+    double height = 1.20;       // m, of the foot above the take-off at the apex.
+    double coyote_time = 0.12;  // s after leaving the ground in which a jump still counts as from it.
+    double buffer = 0.12;       // s before landing in which a press is remembered.
+    int air_jumps = 0;          // further jumps before the next landing.
+  } jump;
+
+  struct Fly {
+    double speed = 8.0;          // m/s.
+    double sprint_speed = 20.0;  // m/s while sprint is held.
+    double time = 0.08;          // s, time constant of the response.
+  } fly;
+
+  struct Look {
+    double mouse_yaw = radians(0.12);    // per count of the mouse; negative inverts.
+    double mouse_pitch = radians(0.12);  // per count of the mouse; negative inverts.
+    double stick_yaw = radians(200.0);   // per second at full deflection.
+    double stick_pitch = radians(140.0);
+    double lowest_pitch = radians(-88.0);
+    double highest_pitch = radians(88.0);
+    double dead_zone = 0.12;  // share of a stick's travel around its rest that counts as rest; round.
+  } look;
+
+  struct Smoothing {
+    double time =
+        0.07;  // s, time constant with which drawn body and camera catch up after a step or snap. 0: none.
+  } smoothing;
+};
+
+// The speed that leaves the ground so that the apex is `height` higher: v = sqrt(2 g h).
+inline double take_off_speed(double gravity, double height) {
+  return std::sqrt(2.0 * std::fmax(gravity, 0.0) * std::fmax(height, 0.0));
+}
+
+}  // namespace lagniappe

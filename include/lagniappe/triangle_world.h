@@ -1,0 +1,69 @@
+// SPDX-License-Identifier: MIT
+// A World of triangles in a bounding-volume tree: filled by a builder, committed once, only read afterwards.
+#pragma once
+
+#include <memory>
+#include <string>
+#include <vector>
+
+#include "lagniappe/world.h"
+
+namespace lagniappe {
+
+class TriangleWorld final : public World {
+ public:
+  struct Options {
+    // The box that a character may be in. Empty: the triangles' bounds, grown by 50 m on every side.
+    Box limits = {};
+  };
+
+  // What is put in before the commit.
+  class Builder {
+   public:
+    // Begins a piece; the triangles added next belong to it. Names need not be unique.
+    PieceId begin_piece(std::string name);
+
+    // Adds a triangle to the last piece begun. Returns false, and drops it, if a coordinate is not finite or if
+    // it has no area (twice its area under 1e-12 m2): such a triangle has no face normal. REQUIRES:
+    // begin_piece() was called.
+    bool add(const Triangle& triangle);
+
+    std::size_t triangle_count() const { return triangles_.size(); }
+
+    // Builds the tree. The builder is empty afterwards.
+    TriangleWorld commit(Options options);
+    TriangleWorld commit() { return commit(Options{}); }
+
+   private:
+    friend class TriangleWorld;
+    std::vector<Triangle> triangles_;
+    std::vector<PieceId> pieces_;
+    std::vector<std::string> names_;
+  };
+
+  TriangleWorld(TriangleWorld&&) noexcept;
+  TriangleWorld& operator=(TriangleWorld&&) noexcept;
+  ~TriangleWorld() override;
+
+  std::optional<WorldHit> sweep(const Segment& axis, double radius, const Vec3& motion_C) const override;
+  std::size_t contacts(const Segment& axis, double radius, std::span<WorldContact> out) const override;
+  std::optional<WorldRayHit> cast_ray(const Vec3& origin_C, const Vec3& motion_C) const override;
+  Box limits() const override;
+  std::string_view piece_name(PieceId piece) const override;
+
+  std::size_t triangle_count() const;
+  std::size_t piece_count() const;
+  std::size_t memory_bytes() const;  // Of the tree and the triangles.
+
+  // Returns a triangle as it was added, by the order of adding.
+  // REQUIRES: index < triangle_count().
+  const Triangle& triangle(std::size_t index) const;
+  PieceId triangle_piece(std::size_t index) const;
+
+ private:
+  struct Data;
+  explicit TriangleWorld(std::unique_ptr<Data> data);
+  std::unique_ptr<Data> data_;
+};
+
+}  // namespace lagniappe

@@ -1,0 +1,30 @@
+// SPDX-License-Identifier: MIT
+#include <array>
+#include <cstdio>
+#include <exception>
+
+#include "commands.h"
+
+int main(int argc, char** argv) {
+  using namespace lagniappe::cli;
+  CLI::App app{
+      "Drives a character over a course by a script, and checks files. Every command has its own --help."};
+  app.name("lagniappe-cli");
+  app.set_version_flag("--version", "lagniappe-cli " LAGNIAPPE_VERSION);
+  app.require_subcommand(1);
+  const std::array<Command, 2> commands = {add_drive(app), add_check(app)};
+  try {
+    app.parse(argc, argv);
+  } catch (const CLI::ParseError& error) {
+    return app.exit(error) == 0 ? kFine : kWrongUsage;
+  }
+  try {
+    for (const Command& command : commands) {
+      if (command.parsed->parsed()) return command.run();
+    }
+  } catch (const std::bad_alloc&) {
+    std::fputs("error: memory: the machine: there is not enough memory for this\n", stderr);
+    return kBadInput;
+  }
+  return kWrongUsage;
+}

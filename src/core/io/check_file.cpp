@@ -1,0 +1,42 @@
+// SPDX-License-Identifier: MIT
+#include <fmt/format.h>
+
+#include <filesystem>
+
+#include "io/json_document.h"
+#include "io/model_course.h"
+#include "lagniappe/files.h"
+
+namespace lagniappe {
+namespace {
+
+template <typename T>
+Result<std::string> kind_if(const Result<T>& result, const char* kind) {
+  return result ? Result<std::string>(kind) : refuse(result.error());
+}
+
+}  // namespace
+
+Result<std::string> check_file(const std::string& path) {
+  if (is_model_path(path)) return kind_if(read_model(path), "model");
+  const Result<std::string> text = read_text(path);
+  if (!text) return refuse(text.error());
+  if (std::filesystem::path(path).extension() == ".take") return kind_if(parse_take(*text, path), "take");
+
+  const Result<Json> json = parse_json(*text, path);
+  if (!json) return refuse(json.error());
+  const std::string kind = json->is_object() && json->contains("lagniappe") && (*json)["lagniappe"].is_string()
+                               ? (*json)["lagniappe"].get<std::string>()
+                               : "";
+  if (kind == "course")
+    return kind_if(parse_course(*text, path, std::filesystem::path(path).parent_path().string()), "course");
+  if (kind == "profile") return kind_if(parse_profile(*text, path), "profile");
+  if (kind == "inputs") return kind_if(parse_inputs(*text, path), "inputs");
+  return refuse(
+      locate(*text, path,
+             {json->is_object() && json->contains("lagniappe") ? "/lagniappe" : "",
+              "this is no document that can be checked: it should begin with \"lagniappe\": \"course\", "
+              "\"profile\" or \"inputs\""}));
+}
+
+}  // namespace lagniappe

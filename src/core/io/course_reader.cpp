@@ -1,0 +1,184 @@
+// SPDX-License-Identifier: MIT
+#include <fmt/format.h>
+
+#include <filesystem>
+#include <map>
+#include <set>
+
+#include "io/json_document.h"
+#include "io/model_course.h"
+#include "lagniappe/files.h"
+
+namespace lagniappe {
+namespace {
+
+constexpr int kMostTreads = 10000;
+const std::vector<std::string_view> kKinds = {"block", "ramp", "stairs", "spiral-stairs", "triangles", "model"};
+const std::vector<std::string_view> kPieceKeys = {"id", "kind", "at", "turn", "surface"};
+
+Vec3 size_of(const JsonCursor& piece) { return piece.at("size").vec3(kAnySize); }
+
+shape::Stairs read_stairs(const JsonCursor& piece) {
+  return {piece.at("width").number(kAnySize), piece.at("rise").number(kAnySize),
+          piece.at("run").number(kAnySize), piece.at("count").integer(1, kMostTreads)};
+}
+
+shape::SpiralStairs read_spiral(const JsonCursor& piece) {
+  shape::SpiralStairs s{piece.at("inner").number({0.0, 1e5}), piece.at("outer").number(kAnySize),
+                        piece.at("rise").number(kAnySize), radians(piece.at("angle").number({-90.0, 90.0})),
+                        piece.at("count").integer(1, kMostTreads)};
+  if (s.outer <= s.inner) piece.at("outer").fail("the outer radius must be larger than the inner one");
+  if (std::abs(s.angle) < radians(0.1))
+    piece.at("angle").fail("the angle per tread must be at least 0.1 degrees either way");
+  return s;
+}
+
+shape::Triangles read_triangles(const JsonCursor& piece) {
+  shape::Triangles mesh;
+  for (const JsonCursor& v : piece.at("vertices").elements()) mesh.vertices.push_back(v.vec3(kAnyPosition));
+  const JsonCursor list = piece.at("triangles");
+  const int most = static_cast<int>(mesh.vertices.size()) - 1;
+  for (const JsonCursor& t : list.elements()) {
+    const auto corners = t.elements();
+    if (corners.size() != 3) t.fail(fmt::format("a triangle has 3 vertices, not {}", corners.size()));
+    std::array<std::uint32_t, 3> indices{};
+    for (int i = 0; i < 3; ++i) {
+      if (most < 0) corners[i].fail("there are no vertices to refer to");
+      indices[i] = static_cast<std::uint32_t>(corners[i].integer(0, most));
+    }
+    mesh.triangles.push_back(indices);
+  }
+  if (mesh.triangles.empty()) list.fail("a piece needs at least one triangle");
+  return mesh;
+}
+
+// Reads each model of a course once, however many pieces show it.
+class ModelShelf {
+ public:
+  explicit ModelShelf(std::string folder) : folder_(std::move(folder)) {}
+
+  shape::Model read(const JsonCursor& file) {
+    const std::string name = file.name();
+    auto& mesh = meshes_[name];
+    if (!mesh) {
+      const auto model = read_model((std::filesystem::path(folder_) / name).string());
+      if (!model) file.fail("the model cannot be used: " + model.error().sentence());
+      dropped_ += model->dropped;
+      mesh = std::make_shared<const shape::Triangles>(joined(*model));
+    }
+    return {name, mesh};
+  }
+  std::size_t dropped() const { return dropped_; }
+
+ private:
+  std::string folder_;
+  std::map<std::string, std::shared_ptr<const shape::Triangles>> meshes_;
+  std::size_t dropped_ = 0;
+};
+
+Shape read_shape(const JsonCursor& piece, ModelShelf& shelf) {
+  const auto only = [&](std::vector<std::string_view> keys) {
+    keys.insert(keys.end(), kPieceKeys.begin(), kPieceKeys.end());
+    piece.only_keys(keys);
+  };
+  switch (piece.at("kind").one_of(kKinds)) {
+    case 0:
+      only({"size"});
+      return shape::Block{size_of(piece)};
+    case 1:
+      only({"size"});
+      return shape::Ramp{size_of(piece)};
+    case 2:
+      only({"width", "rise", "run", "count"});
+      return read_stairs(piece);
+    case 3:
+      only({"inner", "outer", "rise", "angle", "count"});
+      return read_spiral(piece);
+    case 4:
+      only({"vertices", "triangles"});
+      return read_triangles(piece);
+    default:
+      only({"file"});
+      return shelf.read(piece.at("file"));
+  }
+}
+
+Piece read_piece(const JsonCursor& cursor, ModelShelf& shelf) {
+  Piece piece;
+  piece.id = cursor.at("id").name();
+  piece.shape = read_shape(cursor, shelf);
+  piece.at_C = cursor.at("at").vec3(kAnyPosition);
+  if (cursor.has("turn")) {
+    const Vec3 turn = cursor.at("turn").vec3(kAnyDegrees);
+    piece.turn = {radians(turn.x), radians(turn.y), radians(turn.z)};
+  }
+  if (cursor.has("surface")) piece.surface = cursor.at("surface").name();
+  return piece;
+}
+
+Mark read_mark(const JsonCursor& cursor) {
+  cursor.only_keys({"id", "at", "facing"});
+  Mark mark{cursor.at("id").name(), cursor.at("at").vec3(kAnyPosition), 0.0};
+  cursor.degrees_if("facing", kAnyDegrees, mark.facing);
+  mark.facing = wrap_angle(mark.facing);
+  return mark;
+}
+
+Box read_limits(const JsonCursor& cursor) {
+  cursor.only_keys({"low", "high"});
+  const Box box{cursor.at("low").vec3(kAnyPosition), cursor.at("high").vec3(kAnyPosition)};
+  const Vec3 size = box.size();
+  if (!(size.x > 0.0 && size.y > 0.0 && size.z > 0.0))
+    cursor.fail("each number of \"high\" must be above that of \"low\"");
+  return box;
+}
+
+// Adds `id` to those seen; refuses one seen before.
+void once(const JsonCursor& cursor, const std::string& id, std::set<std::string>& seen) {
+  if (!seen.insert(id).second)
+    cursor.at("id").fail(fmt::format("the id \"{}\" is used before; each must be its own", id));
+}
+
+Course read(const JsonCursor& document, const std::string& folder) {
+  document.only_keys({"name", "pieces", "marks", "limits"});
+  Course course;
+  ModelShelf shelf(folder);
+  course.name = document.at("name").name();
+  std::set<std::string> seen;
+  for (const JsonCursor& cursor : document.at("pieces").elements()) {
+    course.pieces.push_back(read_piece(cursor, shelf));
+    once(cursor, course.pieces.back().id, seen);
+  }
+  if (course.pieces.empty()) document.at("pieces").fail("a course needs at least one piece");
+  const JsonCursor marks = document.at("marks");
+  seen.clear();
+  for (const JsonCursor& cursor : marks.elements()) {
+    course.marks.push_back(read_mark(cursor));
+    once(cursor, course.marks.back().id, seen);
+  }
+  if (seen.count("start") == 0) marks.fail("the mark \"start\" is missing: it says where a run begins");
+  if (document.has("limits")) {
+    course.limits = read_limits(document.at("limits"));
+    if (!course.limits.contains(start_home(course).foot_C))
+      document.at("limits").fail("the mark \"start\" lies outside these limits");
+  }
+  course.dropped_triangles = shelf.dropped();
+  return course;
+}
+
+}  // namespace
+
+Result<Course> parse_course(std::string_view text, const std::string& file, const std::string& folder) {
+  return read_document(text, file, "course",
+                       [&](const JsonCursor& document) { return read(document, folder); });
+}
+
+Result<Course> read_course(const std::string& path) {
+  if (is_model_path(path)) {
+    return read_model(path).and_then([&](const Model& model) { return course_of(model, path); });
+  }
+  const std::string folder = std::filesystem::path(path).parent_path().string();
+  return read_text(path).and_then([&](const std::string& text) { return parse_course(text, path, folder); });
+}
+
+}  // namespace lagniappe

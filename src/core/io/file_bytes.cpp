@@ -1,0 +1,104 @@
+// SPDX-License-Identifier: MIT
+#include <fcntl.h>
+#include <sys/stat.h>
+#include <unistd.h>
+
+#include <cerrno>
+#include <cstring>
+#include <filesystem>
+
+#include "io/json_document.h"
+#include "lagniappe/files.h"
+
+namespace lagniappe {
+namespace {
+
+constexpr off_t kLargestFile = off_t{1} << 30;
+
+class Descriptor {
+ public:
+  explicit Descriptor(int fd) : fd_(fd) {}
+  Descriptor(const Descriptor&) = delete;
+  Descriptor& operator=(const Descriptor&) = delete;
+  ~Descriptor() { close(); }
+  int get() const { return fd_; }
+  bool close() {
+    const bool fine = fd_ < 0 || ::close(fd_) == 0;
+    fd_ = -1;
+    return fine;
+  }
+
+ private:
+  int fd_;
+};
+
+Error file_error(const std::string& path, const std::string& what) {
+  return {path, "the file", what + ": " + std::strerror(errno)};
+}
+
+bool write_all(int fd, std::string_view bytes) {
+  while (!bytes.empty()) {
+    const ssize_t n = ::write(fd, bytes.data(), bytes.size());
+    if (n < 0 && errno == EINTR) continue;
+    if (n <= 0) return false;
+    bytes.remove_prefix(static_cast<std::size_t>(n));
+  }
+  return true;
+}
+
+void sync_folder(const std::string& path) {
+  const std::string folder = std::filesystem::path(path).parent_path().string();
+  const Descriptor descriptor(
+      ::open(folder.empty() ? "." : folder.c_str(), O_RDONLY | O_DIRECTORY | O_CLOEXEC));
+  if (descriptor.get() >= 0) ::fsync(descriptor.get());
+}
+
+bool is_plain_or_new(const std::string& path) {
+  struct stat info {};
+  return ::stat(path.c_str(), &info) != 0 || S_ISREG(info.st_mode);
+}
+
+}  // namespace
+
+Result<std::string> read_text(const std::string& path) {
+  const Descriptor descriptor(::open(path.c_str(), O_RDONLY | O_CLOEXEC | O_NONBLOCK));
+  if (descriptor.get() < 0) return refuse(file_error(path, "it cannot be opened"));
+  struct stat info {};
+  if (::fstat(descriptor.get(), &info) != 0) return refuse(file_error(path, "it cannot be read"));
+  if (!S_ISREG(info.st_mode)) return refuse({path, "the file", "it is not a plain file"});
+  if (info.st_size > kLargestFile) return refuse({path, "the file", "it is larger than 1 GiB"});
+  std::string bytes(static_cast<std::size_t>(info.st_size), '\0');
+  std::size_t have = 0;
+  while (have < bytes.size()) {
+    const ssize_t n = ::read(descriptor.get(), bytes.data() + have, bytes.size() - have);
+    if (n < 0 && errno == EINTR) continue;
+    if (n < 0) return refuse(file_error(path, "it cannot be read"));
+    if (n == 0) break;
+    have += static_cast<std::size_t>(n);
+  }
+  bytes.resize(have);
+  return bytes;
+}
+
+Result<void> write_file(const std::string& path, std::string_view bytes) {
+  if (!is_plain_or_new(path)) {
+    // A pipe or a device cannot be replaced; write into it.
+    Descriptor device(::open(path.c_str(), O_WRONLY | O_CLOEXEC));
+    if (device.get() < 0 || !write_all(device.get(), bytes))
+      return refuse(file_error(path, "it cannot be written"));
+    return {};
+  }
+  const std::string temporary = path + ".part-" + std::to_string(::getpid());
+  Descriptor file(::open(temporary.c_str(), O_WRONLY | O_CREAT | O_TRUNC | O_CLOEXEC, 0666));
+  if (file.get() < 0) return refuse(file_error(path, "it cannot be written"));
+  if (!write_all(file.get(), bytes) || ::fsync(file.get()) != 0 || !file.close() ||
+      ::rename(temporary.c_str(), path.c_str()) != 0) {
+    const Error error = file_error(path, "it cannot be written");
+    ::unlink(temporary.c_str());
+    return refuse(error);
+  }
+  sync_folder(path);
+  return {};
+}
+
+}  // namespace lagniappe

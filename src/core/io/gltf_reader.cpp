@@ -1,0 +1,361 @@
+// SPDX-License-Identifier: MIT
+// glTF 2.0 through tinygltf. The package parses; what it does not check (ranges of views and accessors, cycles
+// among nodes) is checked here before a byte is read.
+#include <fmt/format.h>
+#include <tiny_gltf.h>
+
+#include <cstring>
+#include <glm/gtc/type_ptr.hpp>
+#include <glm/mat4x4.hpp>
+
+#include "io/json_document.h"
+#include "io/model_readers.h"
+
+namespace lagniappe {
+namespace {
+
+constexpr std::size_t kMostTriangles = 50'000'000;
+constexpr std::size_t kMostNodeVisits = 1'000'000;
+
+// A refusal inside this file: the place in the model, and what is wrong with it.
+struct BadModel {
+  std::string place;
+  std::string what;
+};
+
+std::string place_of(const char* kind, std::size_t index, const std::string& name) {
+  return name.empty() ? fmt::format("{} {}", kind, index) : fmt::format("{} {} '{}'", kind, index, name);
+}
+
+template <typename T>
+const T& element(const std::vector<T>& list, int index, const std::string& place, const char* kind) {
+  if (index < 0 || static_cast<std::size_t>(index) >= list.size()) {
+    throw BadModel{place, fmt::format("it refers to {} {}, but there are only {}", kind, index, list.size())};
+  }
+  return list[static_cast<std::size_t>(index)];
+}
+
+// `count` elements of `width` bytes each, `stride` apart; proven to lie within their buffer.
+struct Bytes {
+  const unsigned char* data;
+  std::size_t count, stride;
+  const unsigned char* at(std::size_t i) const { return data + i * stride; }
+};
+
+Bytes view_bytes(const tinygltf::Model& model, int view_index, std::size_t offset, std::size_t count,
+                 std::size_t width, bool strided, const std::string& place) {
+  const auto& view = element(model.bufferViews, view_index, place, "buffer view");
+  const auto& buffer = element(model.buffers, view.buffer, place, "buffer");
+  const std::size_t stride = strided && view.byteStride != 0 ? view.byteStride : width;
+  const std::size_t have = view.byteLength;
+  const bool view_fits = view.byteOffset <= buffer.data.size() && have <= buffer.data.size() - view.byteOffset;
+  const bool fits = view_fits && offset <= have && stride >= width && stride <= 4096 &&
+                    (count == 0 || (width <= have - offset && (count - 1) <= (have - offset - width) / stride));
+  if (!fits) {
+    throw BadModel{place,
+                   fmt::format("it announces {} elements, but its buffer does not hold that many", count)};
+  }
+  return {buffer.data.data() + view.byteOffset + offset, count, stride};
+}
+
+double component(const unsigned char* at, int type, bool normalized, const std::string& place) {
+  const auto read = [at](auto zero) {
+    std::memcpy(&zero, at, sizeof zero);
+    return static_cast<double>(zero);
+  };
+  switch (type) {
+    case TINYGLTF_COMPONENT_TYPE_FLOAT:
+      return read(float{});
+    case TINYGLTF_COMPONENT_TYPE_DOUBLE:
+      return read(double{});
+    case TINYGLTF_COMPONENT_TYPE_BYTE:
+      return normalized ? std::max(read(std::int8_t{}) / 127.0, -1.0) : read(std::int8_t{});
+    case TINYGLTF_COMPONENT_TYPE_UNSIGNED_BYTE:
+      return read(std::uint8_t{}) / (normalized ? 255.0 : 1.0);
+    case TINYGLTF_COMPONENT_TYPE_SHORT:
+      return normalized ? std::max(read(std::int16_t{}) / 32767.0, -1.0) : read(std::int16_t{});
+    case TINYGLTF_COMPONENT_TYPE_UNSIGNED_SHORT:
+      return read(std::uint16_t{}) / (normalized ? 65535.0 : 1.0);
+    case TINYGLTF_COMPONENT_TYPE_UNSIGNED_INT:
+      return read(std::uint32_t{});
+    default:
+      throw BadModel{place, fmt::format("its component type {} is not known", type)};
+  }
+}
+
+std::size_t component_size(const tinygltf::Accessor& accessor, const std::string& place) {
+  const int size = tinygltf::GetComponentSizeInBytes(static_cast<std::uint32_t>(accessor.componentType));
+  if (size <= 0)
+    throw BadModel{place, fmt::format("its component type {} is not known", accessor.componentType)};
+  return static_cast<std::size_t>(size);
+}
+
+class Reader {
+ public:
+  explicit Reader(const tinygltf::Model& model) : model_(model) {}
+
+  Model read() {
+    for (const int root : roots()) visit(root);
+    return std::move(out_);
+  }
+
+ private:
+  struct Waiting {
+    int node;
+    glm::dmat4 parent;
+    std::size_t depth;
+  };
+
+  std::vector<int> roots() const {
+    if (!model_.scenes.empty()) {
+      const int scene = model_.defaultScene >= 0 ? model_.defaultScene : 0;
+      return element(model_.scenes, scene, "the heading", "scene").nodes;
+    }
+    std::vector<bool> is_child(model_.nodes.size(), false);
+    for (const auto& node : model_.nodes) {
+      for (const int child : node.children) {
+        if (child >= 0 && static_cast<std::size_t>(child) < is_child.size()) is_child[child] = true;
+      }
+    }
+    std::vector<int> roots;
+    for (std::size_t i = 0; i < is_child.size(); ++i) {
+      if (!is_child[i]) roots.push_back(static_cast<int>(i));
+    }
+    return roots;
+  }
+
+  // Depth first with a stack of its own: a long chain of nodes must not use up the program's.
+  void visit(int root) {
+    std::vector<Waiting> waiting = {{root, glm::dmat4(1.0), 0}};
+    while (!waiting.empty()) {
+      const Waiting next = waiting.back();
+      waiting.pop_back();
+      const auto& node = element(model_.nodes, next.node, "the scene", "node");
+      const std::string place = place_of("node", static_cast<std::size_t>(next.node), node.name);
+      if (next.depth > model_.nodes.size()) throw BadModel{place, "it is its own ancestor"};
+      if (++visits_ > kMostNodeVisits)
+        throw BadModel{place,
+                       fmt::format("there are more than {} nodes with all repetitions", kMostNodeVisits)};
+      const glm::dmat4 to_model = next.parent * local_transform(node, place);
+      if (node.mesh >= 0) {
+        add_mesh(node, to_model, place);
+      } else if (!node.name.empty()) {
+        add_mark(node, to_model);
+      }
+      for (auto child = node.children.rbegin(); child != node.children.rend(); ++child) {
+        waiting.push_back({*child, to_model, next.depth + 1});
+      }
+    }
+  }
+
+  static glm::dmat4 local_transform(const tinygltf::Node& node, const std::string& place) {
+    const auto sized = [&](const std::vector<double>& v, std::size_t size) {
+      if (!v.empty() && v.size() != size) throw BadModel{place, "its transform has the wrong number of values"};
+      return !v.empty();
+    };
+    if (sized(node.matrix, 16)) return glm::make_mat4(node.matrix.data());
+    glm::dmat4 m(1.0);
+    if (sized(node.translation, 3)) m[3] = glm::dvec4(glm::make_vec3(node.translation.data()), 1.0);
+    if (sized(node.rotation, 4)) {
+      const auto& r = node.rotation;
+      m = m * glm::mat4_cast(glm::normalize(Quat(r[3], r[0], r[1], r[2])));
+    }
+    if (sized(node.scale, 3)) {
+      for (int i = 0; i < 3; ++i) m[i] *= node.scale[i];
+    }
+    return m;
+  }
+
+  void add_mark(const tinygltf::Node& node, const glm::dmat4& m) {
+    const Vec3 at(m[3]), ahead(-m[2]);
+    if (is_finite(at) && is_finite(ahead))
+      out_.nodes.push_back({node.name, at, std::atan2(-ahead.x, -ahead.z)});
+  }
+
+  void add_mesh(const tinygltf::Node& node, const glm::dmat4& m, const std::string& place) {
+    const auto& mesh = element(model_.meshes, node.mesh, place, "mesh");
+    PartBuilder part(node.name.empty() ? mesh.name : node.name);
+    for (std::size_t i = 0; i < mesh.primitives.size(); ++i) {
+      add_primitive(mesh.primitives[i], m, place + ", " + place_of("primitive", i, ""), part);
+    }
+    part.finish(out_);
+  }
+
+  void add_primitive(const tinygltf::Primitive& primitive, const glm::dmat4& m, const std::string& place,
+                     PartBuilder& part) {
+    const int mode = primitive.mode < 0 ? TINYGLTF_MODE_TRIANGLES : primitive.mode;
+    if (mode < TINYGLTF_MODE_TRIANGLES) return;  // Points and lines are nothing to walk on.
+    if (mode > TINYGLTF_MODE_TRIANGLE_FAN) throw BadModel{place, fmt::format("its mode {} is not known", mode)};
+    const auto position = primitive.attributes.find("POSITION");
+    if (position == primitive.attributes.end()) throw BadModel{place, "it has no positions"};
+
+    std::vector<Vec3> corner = positions(position->second, place);
+    for (Vec3& p : corner) p = Vec3(m * glm::dvec4(p, 1.0));
+    const std::vector<std::uint32_t> order =
+        primitive.indices >= 0 ? indices(primitive.indices, corner.size(), place) : counted(corner.size());
+    // A mirroring transform turns the winding round; turn it back, so that outside stays outside.
+    const bool mirrored = glm::determinant(glm::dmat3(m)) < 0.0;
+    const auto add = [&](std::size_t i, std::size_t j, std::size_t k) {
+      if (++triangles_ > kMostTriangles)
+        throw BadModel{place, fmt::format("there are more than {} triangles", kMostTriangles)};
+      const Vec3 &a = corner[order[i]], &b = corner[order[j]], &c = corner[order[k]];
+      mirrored ? part.add(a, c, b) : part.add(a, b, c);
+    };
+    const std::size_t n = order.size();
+    if (mode == TINYGLTF_MODE_TRIANGLES) {
+      for (std::size_t i = 0; i + 2 < n; i += 3) add(i, i + 1, i + 2);
+    } else if (mode == TINYGLTF_MODE_TRIANGLE_STRIP) {
+      for (std::size_t i = 0; i + 2 < n; ++i) i % 2 == 0 ? add(i, i + 1, i + 2) : add(i + 1, i, i + 2);
+    } else {
+      for (std::size_t i = 1; i + 1 < n; ++i) add(0, i, i + 1);
+    }
+  }
+
+  static std::vector<std::uint32_t> counted(std::size_t count) {
+    std::vector<std::uint32_t> order(count);
+    for (std::size_t i = 0; i < count; ++i) order[i] = static_cast<std::uint32_t>(i);
+    return order;
+  }
+
+  std::vector<Vec3> positions(int index, const std::string& place) const {
+    const auto& accessor = element(model_.accessors, index, place, "accessor");
+    if (accessor.type != TINYGLTF_TYPE_VEC3) throw BadModel{place, "its positions are not vectors of three"};
+    const std::size_t size = component_size(accessor, place);
+    const auto read = [&](const unsigned char* at) {
+      Vec3 p;
+      for (int i = 0; i < 3; ++i)
+        p[i] = component(at + i * size, accessor.componentType, accessor.normalized, place);
+      return p;
+    };
+    std::vector<Vec3> out;
+    if (accessor.bufferView >= 0) {
+      const Bytes bytes =
+          view_bytes(model_, accessor.bufferView, accessor.byteOffset, accessor.count, 3 * size, true, place);
+      out.reserve(bytes.count);
+      for (std::size_t i = 0; i < bytes.count; ++i) out.push_back(read(bytes.at(i)));
+    } else if (accessor.sparse.isSparse && accessor.count <= kMostTriangles) {
+      out.resize(accessor.count, Vec3(0.0));
+    } else {
+      throw BadModel{place, "its positions have no data"};
+    }
+    if (accessor.sparse.isSparse) replace_sparse(accessor, 3 * size, read, out, place);
+    return out;
+  }
+
+  template <typename Read>
+  void replace_sparse(const tinygltf::Accessor& accessor, std::size_t width, const Read& read,
+                      std::vector<Vec3>& out, const std::string& place) const {
+    const auto& sparse = accessor.sparse;
+    if (sparse.count < 0) throw BadModel{place, "its sparse count is negative"};
+    const auto count = static_cast<std::size_t>(sparse.count);
+    const int index_size =
+        tinygltf::GetComponentSizeInBytes(static_cast<std::uint32_t>(sparse.indices.componentType));
+    if (index_size <= 0) throw BadModel{place, "its sparse indices have an unknown type"};
+    const Bytes at =
+        view_bytes(model_, sparse.indices.bufferView, static_cast<std::size_t>(sparse.indices.byteOffset),
+                   count, static_cast<std::size_t>(index_size), false, place);
+    const Bytes value =
+        view_bytes(model_, sparse.values.bufferView, static_cast<std::size_t>(sparse.values.byteOffset), count,
+                   width, false, place);
+    for (std::size_t i = 0; i < count; ++i) {
+      const auto index =
+          static_cast<std::size_t>(component(at.at(i), sparse.indices.componentType, false, place));
+      if (index >= out.size()) throw BadModel{place, "a sparse index is out of range"};
+      out[index] = read(value.at(i));
+    }
+  }
+
+  std::vector<std::uint32_t> indices(int index, std::size_t vertices, const std::string& place) const {
+    const auto& accessor = element(model_.accessors, index, place, "accessor");
+    if (accessor.type != TINYGLTF_TYPE_SCALAR) throw BadModel{place, "its indices are not single numbers"};
+    const Bytes bytes = view_bytes(model_, accessor.bufferView, accessor.byteOffset, accessor.count,
+                                   component_size(accessor, place), true, place);
+    std::vector<std::uint32_t> out;
+    out.reserve(bytes.count);
+    for (std::size_t i = 0; i < bytes.count; ++i) {
+      const double value = component(bytes.at(i), accessor.componentType, false, place);
+      if (!(value >= 0.0 && value < static_cast<double>(vertices))) {
+        throw BadModel{place,
+                       fmt::format("index {} refers to vertex {}, but there are only {}", i, value, vertices)};
+      }
+      out.push_back(static_cast<std::uint32_t>(value));
+    }
+    return out;
+  }
+
+  const tinygltf::Model& model_;
+  Model out_;
+  std::size_t visits_ = 0;
+  std::size_t triangles_ = 0;
+};
+
+// The JSON text of a .gltf, or of the first chunk of a .glb.
+Result<std::string_view> json_text(const std::string& bytes, bool binary, const std::string& path) {
+  if (!binary) return std::string_view(bytes);
+  std::uint32_t length = 0, kind = 0;
+  if (bytes.size() < 20 || bytes.compare(0, 4, "glTF") != 0) {
+    return refuse({path, "byte 0", "this is no GLB file: it should begin with \"glTF\""});
+  }
+  std::memcpy(&length, bytes.data() + 12, 4);
+  std::memcpy(&kind, bytes.data() + 16, 4);
+  if (kind != 0x4E4F534Au || length > bytes.size() - 20) {
+    return refuse({path, "byte 12", "the first chunk is no whole JSON chunk; the file seems to be cut off"});
+  }
+  return std::string_view(bytes).substr(20, length);
+}
+
+std::string one_line(std::string text) {
+  for (char& c : text) {
+    if (static_cast<unsigned char>(c) < 32) c = ' ';
+  }
+  while (!text.empty() && text.back() == ' ') text.pop_back();
+  return text.empty() ? "it cannot be read as glTF" : text.substr(0, 300);
+}
+
+std::optional<std::string> unsupported_extension(const tinygltf::Model& model) {
+  for (const std::string& extension : model.extensionsRequired) {
+    if (extension != "KHR_mesh_quantization" && extension.find("compression") != std::string::npos)
+      return extension;
+  }
+  return std::nullopt;
+}
+
+}  // namespace
+
+Result<Model> read_gltf(const std::string& path) {
+  const Result<std::string> bytes = read_text(path);
+  if (!bytes) return refuse(bytes.error());
+  const bool binary = path.back() == 'b' || path.back() == 'B';
+  const Result<std::string_view> text = json_text(*bytes, binary, path);
+  if (!text) return refuse(text.error());
+  // Our own parser goes first: it names line and column, and bounds the nesting.
+  if (const auto json = parse_json(*text, path); !json) return refuse(json.error());
+
+  tinygltf::TinyGLTF loader;
+  loader.SetImageLoader([](auto...) { return true; }, nullptr);  // Pictures are nothing to walk on.
+  tinygltf::Model model;
+  std::string error, warning;
+  const std::string folder = path.find('/') == std::string::npos ? "." : path.substr(0, path.rfind('/'));
+  bool read = false;
+  try {
+    const auto size = static_cast<unsigned int>(bytes->size());
+    read = binary ? loader.LoadBinaryFromMemory(&model, &error, &warning,
+                                                reinterpret_cast<const unsigned char*>(bytes->data()), size,
+                                                folder)
+                  : loader.LoadASCIIFromString(&model, &error, &warning, bytes->data(), size, folder);
+  } catch (const std::exception& e) {
+    error = e.what();
+  }
+  if (!read) return refuse({path, "the whole model", one_line(error)});
+  if (const auto extension = unsupported_extension(model)) {
+    return refuse({path, "extensionsRequired",
+                   "the model needs " + *extension + ", which is not read; save it without compression"});
+  }
+  try {
+    return Reader(model).read();
+  } catch (const BadModel& bad) {
+    return refuse({path, bad.place, bad.what});
+  }
+}
+
+}  // namespace lagniappe

@@ -1,0 +1,116 @@
+// SPDX-License-Identifier: MIT
+#include "io/model_course.h"
+
+#include <algorithm>
+#include <cctype>
+#include <filesystem>
+#include <set>
+
+namespace lagniappe {
+namespace {
+
+std::string lower_ending(const std::string& path) {
+  std::string ending = std::filesystem::path(path).extension().string();
+  std::transform(ending.begin(), ending.end(), ending.begin(), [](unsigned char c) { return std::tolower(c); });
+  return ending;
+}
+
+std::string unused_id(std::string wanted, std::set<std::string>& used) {
+  if (wanted.empty()) wanted = "Part";
+  std::string id = wanted;
+  for (int n = 2; !used.insert(id).second; ++n) id = wanted + " " + std::to_string(n);
+  return id;
+}
+
+// Whether the default capsule stands free on `foot_C`.
+bool stands_free(const World& world, const Profile& profile, const Vec3& foot_C) {
+  const auto& capsule = profile.capsule;
+  const Segment axis =
+      capsule_axis(foot_C + Vec3(0.0, 0.01, 0.0), Vec3(0.0, 1.0, 0.0), capsule.radius, capsule.height);
+  std::array<WorldContact, 1> contact;
+  return world.contacts(axis, capsule.radius, contact) == 0;
+}
+
+// The lowest place in the column through (x, z) that can be stood on.
+std::optional<Vec3> lowest_stand(const World& world, const Profile& profile, const Box& box, double x,
+                                 double z) {
+  constexpr int kMostFloors = 64;
+  const double bottom = box.low_C.y - 1.0;
+  Vec3 from(x, box.high_C.y + 1.0, z);
+  std::optional<Vec3> lowest;
+  for (int floor = 0; floor < kMostFloors; ++floor) {
+    const auto hit = world.cast_ray(from, Vec3(0.0, bottom - from.y, 0.0));
+    if (!hit) break;
+    // On a slope the capsule touches beside its lowest point; a little higher it is free.
+    const double lift = profile.capsule.radius * (1.0 / std::max(hit->hit.normal_C.y, 0.1) - 1.0);
+    const Vec3 foot = hit->hit.point_C + Vec3(0.0, lift, 0.0);
+    if (hit->hit.normal_C.y >= std::cos(profile.ground.steepest_walkable) && stands_free(world, profile, foot))
+      lowest = foot;
+    from.y = hit->hit.point_C.y - 1e-3;
+  }
+  return lowest;
+}
+
+// Looks along a square spiral of columns from the middle of the model outwards.
+std::optional<Vec3> find_start(const World& world, const Box& box) {
+  constexpr int kRings = 40;
+  const Profile profile;
+  const Vec3 middle = box.centre(), half = 0.5 * box.size();
+  for (int ring = 0; ring <= kRings; ++ring) {
+    for (int i = -ring; i <= ring; ++i) {
+      for (int j = -ring; j <= ring; ++j) {
+        if (std::max(std::abs(i), std::abs(j)) != ring) continue;
+        // Off the grid lines, where models like to have their edges.
+        const double x = middle.x + half.x * (i + 0.013) / (kRings + 1),
+                     z = middle.z + half.z * (j + 0.017) / (kRings + 1);
+        if (const auto foot = lowest_stand(world, profile, box, x, z)) return foot;
+      }
+    }
+  }
+  return std::nullopt;
+}
+
+}  // namespace
+
+bool is_model_path(const std::string& path) {
+  const std::string ending = lower_ending(path);
+  return ending == ".glb" || ending == ".gltf" || ending == ".obj";
+}
+
+shape::Triangles joined(const Model& model) {
+  shape::Triangles all;
+  for (const ModelPart& part : model.parts) {
+    const auto base = static_cast<std::uint32_t>(all.vertices.size());
+    all.vertices.insert(all.vertices.end(), part.mesh.vertices.begin(), part.mesh.vertices.end());
+    for (const auto& [i, j, k] : part.mesh.triangles) all.triangles.push_back({base + i, base + j, base + k});
+  }
+  return all;
+}
+
+Result<Course> course_of(const Model& model, const std::string& path) {
+  Course course;
+  course.name = std::filesystem::path(path).stem().string();
+  course.dropped_triangles = model.dropped;
+  std::set<std::string> used;
+  Box box;
+  for (const ModelPart& part : model.parts) {
+    for (const Vec3& v : part.mesh.vertices) box.join(v);
+    course.pieces.push_back({unused_id(part.name, used), Vec3(0.0), Vec3(0.0), "",
+                             shape::Model{path, std::make_shared<const shape::Triangles>(part.mesh)}});
+  }
+  for (const ModelMark& node : model.nodes) {
+    if (node.name == "start" && course.marks.empty()) course.marks.push_back({"start", node.at_C, node.facing});
+  }
+  if (course.marks.empty()) {
+    const auto foot = find_start(build_world(course), box);
+    if (!foot) {
+      return refuse({path, "the whole model",
+                     "no place was found where a character can stand; add an empty node named \"start\" at "
+                     "such a place"});
+    }
+    course.marks.push_back({"start", *foot, 0.0});
+  }
+  return course;
+}
+
+}  // namespace lagniappe

@@ -1,0 +1,18 @@
+// SPDX-License-Identifier: MIT
+// A model seen as a course, or as one piece of one.
+#pragma once
+
+#include "lagniappe/files.h"
+
+namespace lagniappe {
+
+bool is_model_path(const std::string& path);  // By its ending: .glb, .gltf, .obj, in any case.
+
+// Returns the triangles of all parts as one mesh.
+shape::Triangles joined(const Model& model);
+
+// Returns a course with a piece per part, starting at the node "start", else on the lowest walkable place near
+// the middle in which a capsule of the default profile is free. Refused if there is no such place.
+Result<Course> course_of(const Model& model, const std::string& path);
+
+}  // namespace lagniappe

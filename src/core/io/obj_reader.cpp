@@ -1,0 +1,65 @@
+// SPDX-License-Identifier: MIT
+// OBJ through tinyobjloader, in double precision.
+#include <fmt/format.h>
+#include <tiny_obj_loader.h>
+
+#include "io/json_document.h"
+#include "io/model_readers.h"
+
+namespace lagniappe {
+namespace {
+
+std::string first_line(const std::string& text) {
+  const std::string line = text.substr(0, std::min<std::size_t>(text.find('\n'), 300));
+  return line.empty() ? "it cannot be read as OBJ" : line;
+}
+
+// Fans each face out from its first corner. Returns why a face cannot be used, or nothing.
+std::string add_shape(const tinyobj::shape_t& shape, const tinyobj::attrib_t& attributes, PartBuilder& part) {
+  const std::size_t vertices = attributes.vertices.size() / 3;
+  const auto corner = [&](const tinyobj::index_t& index) {
+    const std::size_t at = 3 * static_cast<std::size_t>(index.vertex_index);
+    return Vec3(attributes.vertices[at], attributes.vertices[at + 1], attributes.vertices[at + 2]);
+  };
+  std::size_t first = 0;
+  for (std::size_t face = 0; face < shape.mesh.num_face_vertices.size(); ++face) {
+    const std::size_t count = shape.mesh.num_face_vertices[face];
+    if (first + count > shape.mesh.indices.size()) return fmt::format("face {} is not complete", face + 1);
+    for (std::size_t i = 0; i < count; ++i) {
+      const int index = shape.mesh.indices[first + i].vertex_index;
+      if (index < 0 || static_cast<std::size_t>(index) >= vertices) {
+        return fmt::format("face {} refers to vertex {}, but there are only {}", face + 1, index + 1, vertices);
+      }
+    }
+    for (std::size_t i = 1; i + 1 < count; ++i) {
+      part.add(corner(shape.mesh.indices[first]), corner(shape.mesh.indices[first + i]),
+               corner(shape.mesh.indices[first + i + 1]));
+    }
+    first += count;
+  }
+  return "";
+}
+
+}  // namespace
+
+Result<Model> read_obj(const std::string& path) {
+  const Result<std::string> text = read_text(path);
+  if (!text) return refuse(text.error());
+  tinyobj::ObjReaderConfig config;
+  config.triangulate = true;  // Concave faces too; what is left with more corners is fanned.
+  tinyobj::ObjReader reader;
+  if (!reader.ParseFromString(*text, "", config))
+    return refuse({path, "the whole model", first_line(reader.Error())});
+
+  Model model;
+  for (std::size_t i = 0; i < reader.GetShapes().size(); ++i) {
+    const auto& shape = reader.GetShapes()[i];
+    PartBuilder part(shape.name);
+    const std::string wrong = add_shape(shape, reader.GetAttrib(), part);
+    if (!wrong.empty()) return refuse({path, fmt::format("object {} '{}'", i, shape.name), wrong});
+    part.finish(model);
+  }
+  return model;
+}
+
+}  // namespace lagniappe

@@ -1,0 +1,84 @@
+// SPDX-License-Identifier: MIT
+#include <algorithm>
+#include <charconv>
+
+#include "lagniappe/files.h"
+
+namespace lagniappe {
+namespace {
+
+constexpr const char* kHeader =
+    "tick,time_s,state,foot_x,foot_y,foot_z,vel_x,vel_y,vel_z,up_x,up_y,up_z,yaw_deg,pitch_deg,grounded,"
+    "ground_angle_deg,ground_piece,capsule_height_m,slides,stepped,snapped_m,penetration_m\n";
+
+class Row {
+ public:
+  explicit Row(std::string& out) : out_(out) {}
+  ~Row() { out_ += '\n'; }
+
+  void text(std::string_view value) {
+    separate();
+    if (value.find_first_of(",\"\r\n") == std::string_view::npos) {
+      out_ += value;
+      return;
+    }
+    out_ += '"';
+    for (const char c : value) out_ += c == '"' ? "\"\"" : std::string(1, c);
+    out_ += '"';
+  }
+  // The shortest digits that read back to the same bits.
+  template <typename T>
+  void number(T value) {
+    char digits[32];
+    const auto end = std::to_chars(digits, digits + sizeof digits, value).ptr;
+    separate();
+    out_.append(digits, end);
+  }
+  void vector(const Vec3& v) {
+    number(v.x);
+    number(v.y);
+    number(v.z);
+  }
+
+ private:
+  void separate() {
+    if (!first_) out_ += ',';
+    first_ = false;
+  }
+  std::string& out_;
+  bool first_ = true;
+};
+
+double ground_angle(const CharacterState& state) {
+  if (state.ground.verdict == Verdict::None) return 0.0;
+  return degrees(std::acos(std::clamp(dot(state.ground.normal_C, state.up_C()), -1.0, 1.0)));
+}
+
+}  // namespace
+
+std::string trace_csv(const std::vector<CharacterState>& states, const World& world, int tick_rate) {
+  std::string out = kHeader;
+  for (std::size_t i = 0; i < states.size(); ++i) {
+    const CharacterState& s = states[i];
+    Row row(out);
+    row.number(i);
+    row.number(static_cast<double>(i) / tick_rate);
+    row.text(name_of(s.state));
+    row.vector(s.foot_C);
+    row.vector(s.velocity_C);
+    row.vector(s.up_C());
+    row.number(degrees(s.yaw));
+    row.number(degrees(s.pitch));
+    row.number(int{s.grounded()});
+    row.number(ground_angle(s));
+    row.text(world.piece_name(s.ground.piece));
+    row.number(s.capsule_height);
+    row.number(s.slides);
+    row.number(int{s.stepped});
+    row.number(s.snapped);
+    row.number(s.penetration);
+  }
+  return out;
+}
+
+}  // namespace lagniappe

@@ -1,0 +1,70 @@
+// SPDX-License-Identifier: MIT
+#include "math/integrators.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace lagniappe {
+
+Moved accelerate(const Vec3& velocity, const Vec3& acceleration, double dt) {
+  return {velocity + acceleration * dt, velocity * dt + acceleration * (0.5 * dt * dt)};
+}
+
+Moved approach_steady(const Vec3& velocity, const Vec3& target, double acceleration, double dt) {
+  const Vec3 change = target - velocity;
+  const double gap = length(change);
+  if (gap <= acceleration * dt) {
+    // The middle of both speeds until the target is reached, and the target from then on.
+    const double reach_time = acceleration > 0.0 ? gap / acceleration : 0.0;
+    return {target, (velocity + target) * (0.5 * reach_time) + target * (dt - reach_time)};
+  }
+  return accelerate(velocity, change * (acceleration / gap), dt);
+}
+
+Moved approach_exponential(const Vec3& velocity, const Vec3& target, double time, double dt) {
+  if (time <= 0.0) return {target, target * dt};
+  const double gone = -std::expm1(-dt / time);
+  const Vec3 offset = velocity - target;
+  return {target + offset * (1.0 - gone), target * dt + offset * (gone * time)};
+}
+
+MovedSmooth approach_smooth(const Vec3& velocity, const Vec3& acceleration, const Vec3& target, double time,
+                            double dt) {
+  if (time <= 0.0) return {target, Vec3(0.0), target * dt};
+  const double w = 2.0 / time;
+  const double decay = std::exp(-w * dt);
+  // x = v - target solves x(t) = (x0 + c t) e^(-w t) with c = a0 + w x0; its integral gives the displacement.
+  const Vec3 x0 = velocity - target;
+  const Vec3 c = acceleration + x0 * w;
+  const Vec3 x1 = (x0 + c * dt) * decay;
+  const Vec3 at_start = x0 / w + c / (w * w);
+  const Vec3 at_end = (x0 / w + c * (dt / w) + c / (w * w)) * decay;
+  return {target + x1, c * decay - x1 * w, target * dt + (at_start - at_end)};
+}
+
+MovedScalar fall_with_drag(double velocity, double gravity, double drag, double dt) {
+  if (drag * dt < 1e-9) return {velocity - gravity * dt, velocity * dt - 0.5 * gravity * dt * dt};
+  const double terminal = -gravity / drag;
+  const double gone = -std::expm1(-drag * dt);
+  const double offset = velocity - terminal;
+  return {terminal + offset * (1.0 - gone), terminal * dt + offset * (gone / drag)};
+}
+
+MovedScalar fall_capped(double velocity, double gravity, double terminal_speed, double dt) {
+  const double floor = std::min(velocity, -terminal_speed);
+  if (velocity - gravity * dt >= floor) {
+    return {velocity - gravity * dt, velocity * dt - 0.5 * gravity * dt * dt};
+  }
+  const double reach_time = (velocity - floor) / gravity;
+  return {floor, 0.5 * (velocity + floor) * reach_time + floor * (dt - reach_time)};
+}
+
+double turn_towards(double angle, double target, double rate, double dt) {
+  const double gap = wrap_angle(target - angle);
+  const double most = rate * dt;
+  return wrap_angle(std::abs(gap) <= most ? target : angle + std::copysign(most, gap));
+}
+
+double decay_share(double time, double dt) { return time > 0.0 ? std::exp(-dt / time) : 0.0; }
+
+}  // namespace lagniappe

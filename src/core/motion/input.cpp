@@ -1,0 +1,24 @@
+// SPDX-License-Identifier: MIT
+#include <algorithm>
+
+#include "lagniappe/input_frame.h"
+
+namespace lagniappe {
+
+Vec2 shaped_stick(const Vec2& raw, double dead_zone) {
+  const double deflection = glm::length(raw);
+  if (!(deflection > dead_zone) || !std::isfinite(deflection)) return Vec2(0.0);
+  const double share = std::min((deflection - dead_zone) / (1.0 - dead_zone), 1.0);
+  return raw * (share / deflection);
+}
+
+Vec2 mouse_look(const Profile::Look& look, const Vec2& counts) {
+  return {-counts.x * look.mouse_yaw, -counts.y * look.mouse_pitch};
+}
+
+Vec2 stick_turn_rate(const Profile::Look& look, const Vec2& raw) {
+  const Vec2 stick = shaped_stick(raw, look.dead_zone);
+  return {-stick.x * look.stick_yaw, stick.y * look.stick_pitch};
+}
+
+}  // namespace lagniappe

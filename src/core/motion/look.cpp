@@ -1,0 +1,55 @@
+// SPDX-License-Identifier: MIT
+#include "motion/look.h"
+
+#include <algorithm>
+
+#include "lagniappe/fixed_step_clock.h"
+
+namespace lagniappe {
+namespace {
+
+Vec2 within_limits(const Vec2& look, const Profile::Look& limits) {
+  return {wrap_angle(look.x), std::clamp(look.y, limits.lowest_pitch, limits.highest_pitch)};
+}
+
+Vec3 direction_B(double yaw, double pitch) {
+  return {-std::sin(yaw) * std::cos(pitch), std::sin(pitch), -std::cos(yaw) * std::cos(pitch)};
+}
+
+Wish normalized(const Vec3& wanted) {
+  const double share = length(wanted);
+  return share > 0.0 ? Wish{wanted / share, std::min(share, 1.0)} : Wish{Vec3(0.0), 0.0};
+}
+
+}  // namespace
+
+Vec3 look_direction(const Quat& frame_CB, double yaw, double pitch) {
+  return frame_CB * direction_B(yaw, pitch);
+}
+
+Vec2 turned_look(const Vec2& look, const InputFrame& input, const Profile::Look& limits, double dt) {
+  return within_limits(input.look.value_or(look) + input.look_delta + input.turn_rate * dt, limits);
+}
+
+Vec2 drawn_look(const CharacterState& current, const Vec2& turned_since, const Profile::Look& look) {
+  return within_limits(Vec2(current.yaw, current.pitch) + turned_since, look);
+}
+
+Wish wish_on_ground(const StepContext& context, const CharacterState& state) {
+  const Vec2 stick = shaped_stick(context.input.move, context.profile.look.dead_zone);
+  const double s = std::sin(state.yaw), c = std::cos(state.yaw);
+  const Vec3 right_B(c, 0.0, -s), forward_B(-s, 0.0, -c);
+  return normalized(state.frame_CB * (right_B * stick.x + forward_B * stick.y));
+}
+
+Wish wish_in_flight(const StepContext& context, const CharacterState& state) {
+  const Vec2 stick = shaped_stick(context.input.move, context.profile.look.dead_zone);
+  const Vec3 right_B(std::cos(state.yaw), 0.0, -std::sin(state.yaw));
+  const double lift =
+      double(context.input.held.has(Action::Jump)) - double(context.input.held.has(Action::Crouch));
+  const Vec3 wanted_B =
+      right_B * stick.x + direction_B(state.yaw, state.pitch) * stick.y + Vec3(0.0, lift, 0.0);
+  return normalized(state.frame_CB * wanted_B);
+}
+
+}  // namespace lagniappe

@@ -1,0 +1,24 @@
+// SPDX-License-Identifier: MIT
+// The look, and the wish that is asked for in its frame.
+#pragma once
+
+#include "motion/context.h"
+
+namespace lagniappe {
+
+// Returns yaw and pitch after this tick's absolute look, deltas and rates; yaw wrapped, pitch clamped.
+Vec2 turned_look(const Vec2& look, const InputFrame& input, const Profile::Look& limits, double dt);
+
+// What the player asks for.
+struct Wish {
+  Vec3 direction_C;  // Unit, across up; zero where nothing is asked.
+  double share;      // Of the full speed, in [0, 1].
+};
+
+// Returns the wish on the plane across up. Built from yaw alone, so it is sound when the look is straight down.
+Wish wish_on_ground(const StepContext& context, const CharacterState& state);
+
+// Returns the wish of free flight: forward along the look, up on jump, down on crouch. Not across up.
+Wish wish_in_flight(const StepContext& context, const CharacterState& state);
+
+}  // namespace lagniappe

@@ -1,0 +1,100 @@
+// SPDX-License-Identifier: MIT
+#include "motion/stepping.h"
+
+#include <algorithm>
+
+#include "motion/ground.h"
+#include "motion/slide.h"
+
+namespace lagniappe {
+namespace {
+
+using Outcome = entry::Step::Outcome;
+
+// The capsule lifted over the riser: what it can do from there.
+struct Lifted {
+  const Body& body;
+  Vec3 foot_C;   // Raised.
+  double raise;  // By how much.
+
+  double free_along(const Vec3& motion_C) const {
+    const auto hit = body.sweep(foot_C, motion_C);
+    return hit ? hit->hit.fraction * length(motion_C) : length(motion_C);
+  }
+  // Where the capsule rests after `forward_C`, at most as low as it was before it was lifted.
+  std::optional<Vec3> landing(const Vec3& forward_C) const {
+    const Vec3 over = foot_C + forward_C;
+    const Vec3 down = -body.up_C * (raise + kTouch);
+    const auto hit = body.sweep(over, down);
+    return hit ? std::optional(over + down * hit->hit.fraction) : std::nullopt;
+  }
+};
+
+struct Judgement {
+  Outcome outcome;
+  double rise;
+  PieceId piece;
+};
+
+// Judges the tread that the capsule would come to stand on, `forward_C` beyond the riser.
+Judgement judge_tread(const StepContext& context, const Lifted& lifted, const Vec3& foot_C,
+                      const Vec3& forward_C) {
+  const Body& body = lifted.body;
+  const auto landed = lifted.landing(forward_C);
+  if (!landed) return {Outcome::Taken, 0.0, kNoPiece};  // Something thin, with the ground going on behind it.
+  const double rise = dot(*landed - foot_C, body.up_C);
+  const auto bearing = bearing_face(body, *landed);
+  if (!bearing) return {Outcome::NotWalkable, rise, kNoPiece};
+  const bool fine = walkable(context.profile, bearing->face_normal_C, body.up_C);
+  return {fine ? Outcome::Taken : Outcome::NotWalkable, rise, bearing->piece};
+}
+
+}  // namespace
+
+std::optional<StepTaken> try_step(const StepContext& context, const Body& body, const Vec3& foot_C,
+                                  const Vec3& flat_rest_C, const WorldHit& blocked, const Planes& walls) {
+  const Profile::Ground& ground = context.profile.ground;
+  const double ahead = length(flat_rest_C);
+  if (ground.highest_step <= 0.0 || ahead <= 0.0) return std::nullopt;
+  // What is touched above a step's height is a wall, and not worth a word.
+  const auto refuse = [&](Outcome outcome, double rise) {
+    context.note(entry::Step{outcome, rise, ground.highest_step, blocked.piece});
+    return std::nullopt;
+  };
+  const double touched_at = dot(blocked.hit.point_C - foot_C, body.up_C);
+  if (touched_at > ground.highest_step + kGroundTouch) return refuse(Outcome::TooHigh, touched_at);
+
+  const Vec3 direction = flat_rest_C / ahead;
+  const Vec3 up = body.up_C * ground.highest_step;
+  const auto ceiling = body.sweep(foot_C, up);
+  const double raise = ceiling ? ceiling->hit.fraction * ground.highest_step : ground.highest_step;
+  const Lifted lifted{body, foot_C + body.up_C * raise, raise};
+
+  // The riser lies under the round of the capsule: the centre has to come this far forward to be over it.
+  const double to_riser = std::max(dot(blocked.hit.point_C - foot_C, direction), 0.0);
+  const double wanted = std::max(ahead, to_riser + ground.shortest_tread);
+  const double free = lifted.free_along(direction * wanted);
+  const double tread = free + body.radius - to_riser;
+  if (free < ahead - kTouch && tread < ground.shortest_tread) {
+    return refuse(ceiling ? Outcome::NoHeadRoom : (free <= kTouch ? Outcome::TooHigh : Outcome::ShortTread),
+                  touched_at);
+  }
+  const Judgement judged =
+      judge_tread(context, lifted, foot_C, direction * std::min(free, to_riser + ground.shortest_tread));
+  if (judged.outcome != Outcome::Taken) return refuse(judged.outcome, judged.rise);
+
+  const double forward = std::min(free, ahead);
+  if (forward <= length(body.flat(walls.clip(flat_rest_C).vector_C)) * (1.0 - 1e-9) && walls.count() > 0) {
+    return refuse(Outcome::NoGain, judged.rise);
+  }
+  const auto landed = lifted.landing(direction * forward);
+  if (!landed || forward <= kTouch) return refuse(Outcome::NoGain, judged.rise);
+  const auto bearing = bearing_face(body, *landed);
+  if (!bearing || !walkable(context.profile, bearing->face_normal_C, body.up_C)) {
+    return refuse(Outcome::NotWalkable, judged.rise);
+  }
+  context.note(entry::Step{Outcome::Taken, judged.rise, ground.highest_step, judged.piece});
+  return StepTaken{*landed};
+}
+
+}  // namespace lagniappe
