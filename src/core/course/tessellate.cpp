@@ -80,8 +80,8 @@ struct Tessellate {
     const auto at = [&](double radius, double turn, double y) {
       return Vec3(-std::sin(turn) * radius, y, -std::cos(turn) * radius);
     };
-    // From right to left seen from outside, whichever way the flight turns.
-    const double begin = index * s.angle + std::max(s.angle, 0.0), whole = -std::abs(s.angle);
+    // Always to the left, whichever way the flight turns, so that faces are wound outwards.
+    const double begin = index * s.angle + std::min(s.angle, 0.0), whole = std::abs(s.angle);
     for (int k = 0; k < parts; ++k) {
       const double a = begin + whole * k / parts, b = begin + whole * (k + 1) / parts;
       mesh.quad(at(s.outer, a, low), at(s.outer, b, low), at(s.outer, b, high), at(s.outer, a, high));

@@ -10,6 +10,11 @@ namespace lagniappe {
 
 Vec3 winding_normal(const Triangle& t) { return unit_or(cross(t.v1_C - t.v0_C, t.v2_C - t.v0_C), Vec3(0.0)); }
 
+namespace {
+// Squared sine under which two segments count as parallel: what is left of a difference of squares of doubles.
+constexpr double kParallel = 1e-14;
+}  // namespace
+
 PointOnTriangle closest_point(const Vec3& p, const Triangle& t) {
   const Vec3 ab = t.v1_C - t.v0_C, ac = t.v2_C - t.v0_C, ap = p - t.v0_C;
   const double d1 = dot(ab, ap), d2 = dot(ac, ap);
@@ -47,7 +52,15 @@ SegmentPair closest_points(const Segment& first, const Segment& second) {
     s = std::clamp(-c / a, 0.0, 1.0);
   } else {
     const double denominator = a * e - b * b;
-    if (denominator > 0.0) s = std::clamp((b * f - c * e) / denominator, 0.0, 1.0);
+    if (denominator > kParallel * a * e) {
+      s = std::clamp((b * f - c * e) / denominator, 0.0, 1.0);
+    } else {
+      // Parallel: every pair along the shared stretch is nearest; take its middle, away from the ends.
+      const double at_start = -c / a, at_end = (b - c) / a;
+      const double low = std::clamp(std::min(at_start, at_end), 0.0, 1.0);
+      const double high = std::clamp(std::max(at_start, at_end), 0.0, 1.0);
+      s = 0.5 * (low + high);
+    }
     t = (b * s + f) / e;
     if (t < 0.0) {
       t = 0.0;

@@ -3,6 +3,7 @@
 // and axis: two copies of the triangle, three parallelograms (edge times axis), nine edges and six vertices,
 // all grown by the radius. The body is convex and the point starts outside, so the least fraction over all
 // parts is the first touch; each part has a closed form.
+#include <algorithm>
 #include <array>
 
 #include "geometry/closest.h"
@@ -31,9 +32,9 @@ std::optional<std::pair<double, Vec3>> touch_plane(const FirstTouch& touch, cons
     normal = -normal;
   }
   const double approach = -dot(normal, touch.motion);
-  if (height < touch.radius || approach <= 0.0) return std::nullopt;
+  if (height < touch.radius || height - approach > touch.radius - kTouch) return std::nullopt;
   const double t = (height - touch.radius) / approach;
-  if (t > 1.0 || t >= touch.fraction) return std::nullopt;
+  if (t >= touch.fraction) return std::nullopt;
   return std::pair(t, touch.motion * t - normal * touch.radius);
 }
 
@@ -59,11 +60,15 @@ void touch_parallelogram(FirstTouch& touch, const Vec3& corner, const Vec3& edge
   if (u >= 0.0 && u <= square && v >= 0.0 && v <= square) touch.offer(plane->first);
 }
 
-// Least root of the quadratic |x0 + t m|^2 = radius^2 for a point that approaches from outside.
+// Least root of the quadratic |x0 + t m|^2 = radius^2, a t^2 + 2 half_b t + c = 0, for a point that approaches from
+// outside and comes nearer than the radius by a touch.
 void touch_quadratic(FirstTouch& touch, double a, double half_b, double c, auto&& accept) {
   if (half_b >= 0.0 || c < 0.0) return;  // Leading away, or inside (then another part was entered before).
-  const double discriminant = half_b * half_b - a * c;
-  if (discriminant < 0.0) return;
+  const double nearest_at = std::min(-half_b / a, 1.0);
+  const double deepest = touch.radius - kTouch;
+  const double nearest_square = c + touch.radius * touch.radius + nearest_at * (2.0 * half_b + nearest_at * a);
+  if (nearest_square > deepest * deepest) return;
+  const double discriminant = std::max(half_b * half_b - a * c, 0.0);
   const double t = c / (-half_b + std::sqrt(discriminant));  // The stable form of the lesser root.
   if (t <= 1.0 && t < touch.fraction && accept(t)) touch.offer(t);
 }

@@ -40,11 +40,28 @@ std::string add_shape(const tinyobj::shape_t& shape, const tinyobj::attrib_t& at
   return "";
 }
 
+// The package reads a coordinate that is no number as 0, which would bend the model without a word. Returns the first
+// line with such a vertex, or 0.
+std::size_t line_of_bad_vertex(std::string_view text) {
+  for (std::size_t line = 1; !text.empty(); ++line) {
+    const std::string_view row = text.substr(0, text.find('\n'));
+    text.remove_prefix(std::min(row.size() + 1, text.size()));
+    const std::size_t begin = row.find_first_not_of(" \t");
+    if (begin == std::string_view::npos || row[begin] != 'v' || begin + 1 >= row.size()) continue;
+    if (row[begin + 1] != ' ' && row[begin + 1] != '\t') continue;
+    if (row.find_first_not_of(" \t\r+-.0123456789eE", begin + 1) != std::string_view::npos) return line;
+  }
+  return 0;
+}
+
 }  // namespace
 
 Result<Model> read_obj(const std::string& path) {
   const Result<std::string> text = read_text(path);
   if (!text) return refuse(text.error());
+  if (const std::size_t line = line_of_bad_vertex(*text)) {
+    return refuse({path, fmt::format("line {}", line), "a vertex has a coordinate that is no number"});
+  }
   tinyobj::ObjReaderConfig config;
   config.triangulate = true;  // Concave faces too; what is left with more corners is fanned.
   tinyobj::ObjReader reader;

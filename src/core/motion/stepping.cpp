@@ -36,17 +36,19 @@ struct Judgement {
   PieceId piece;
 };
 
-// Judges the tread that the capsule would come to stand on, `forward_C` beyond the riser.
-Judgement judge_tread(const StepContext& context, const Lifted& lifted, const Vec3& foot_C,
-                      const Vec3& forward_C) {
+// Judges the tread behind the riser that was touched, by a ray: the capsule itself may already lie on the riser after it.
+Judgement judge_tread(const StepContext& context, const Lifted& lifted, const Vec3& foot_C, const WorldHit& blocked,
+                      const Vec3& direction_C) {
   const Body& body = lifted.body;
-  const auto landed = lifted.landing(forward_C);
-  if (!landed) return {Outcome::Taken, 0.0, kNoPiece};  // Something thin, with the ground going on behind it.
-  const double rise = dot(*landed - foot_C, body.up_C);
-  const auto bearing = bearing_face(body, *landed);
-  if (!bearing) return {Outcome::NotWalkable, rise, kNoPiece};
-  const bool fine = walkable(context.profile, bearing->face_normal_C, body.up_C);
-  return {fine ? Outcome::Taken : Outcome::NotWalkable, rise, bearing->piece};
+  const Vec3 inwards = unit_or(-body.flat(blocked.hit.normal_C), direction_C);
+  const Vec3 beyond = body.flat(blocked.hit.point_C - foot_C) + inwards * context.profile.ground.shortest_tread;
+  const double above = lifted.raise + body.radius;
+  const auto tread = body.world.cast_ray(foot_C + beyond + body.up_C * above, -body.up_C * (above + kTouch));
+  if (!tread) return {Outcome::Taken, 0.0, kNoPiece};  // Something thin, with lower ground behind it.
+  const double rise = above - tread->hit.fraction * (above + kTouch);
+  if (rise > context.profile.ground.highest_step + kGroundTouch) return {Outcome::TooHigh, rise, tread->piece};
+  const bool fine = walkable(context.profile, tread->hit.normal_C, body.up_C);
+  return {fine ? Outcome::Taken : Outcome::NotWalkable, rise, tread->piece};
 }
 
 }  // namespace
@@ -75,12 +77,11 @@ std::optional<StepTaken> try_step(const StepContext& context, const Body& body, 
   const double wanted = std::max(ahead, to_riser + ground.shortest_tread);
   const double free = lifted.free_along(direction * wanted);
   const double tread = free + body.radius - to_riser;
-  if (free < ahead - kTouch && tread < ground.shortest_tread) {
+  if (free < wanted - kTouch && tread < ground.shortest_tread) {
     return refuse(ceiling ? Outcome::NoHeadRoom : (free <= kTouch ? Outcome::TooHigh : Outcome::ShortTread),
                   touched_at);
   }
-  const Judgement judged =
-      judge_tread(context, lifted, foot_C, direction * std::min(free, to_riser + ground.shortest_tread));
+  const Judgement judged = judge_tread(context, lifted, foot_C, blocked, direction);
   if (judged.outcome != Outcome::Taken) return refuse(judged.outcome, judged.rise);
 
   const double forward = std::min(free, ahead);

@@ -1,0 +1,136 @@
+#!/usr/bin/env python3
+# SPDX-License-Identifier: MIT
+"""The command line's contract: outputs, exit codes, one-line errors, equal bytes.
+
+Usage: command_line_test.py PATH_OF_LAGNIAPPE_CLI SOURCE_FOLDER
+"""
+import csv
+import json
+import math
+import os
+import subprocess
+import sys
+import tempfile
+import unittest
+
+CLI, SOURCE = sys.argv[1], sys.argv[2]
+COURSE = f"{SOURCE}/courses/tidewheel.course.json"
+PROFILE = f"{SOURCE}/profiles/warden.profile.json"
+HEADER = ("tick,time_s,state,foot_x,foot_y,foot_z,vel_x,vel_y,vel_z,up_x,up_y,up_z,yaw_deg,pitch_deg,grounded,ground_angle_deg,"
+          "ground_piece,capsule_height_m,slides,stepped,snapped_m,penetration_m").split(",")
+
+
+def call(*arguments):
+    return subprocess.run([CLI, *arguments], capture_output=True, text=True, timeout=120, check=False)
+
+
+class CommandLine(unittest.TestCase):
+    def setUp(self):
+        self.folder = tempfile.TemporaryDirectory()
+        self.addCleanup(self.folder.cleanup)
+
+    def path(self, name):
+        return os.path.join(self.folder.name, name)
+
+    def write(self, name, document):
+        with open(self.path(name), "w", encoding="utf-8") as file:
+            file.write(document if isinstance(document, str) else json.dumps(document))
+        return self.path(name)
+
+    def inputs(self, *steps):
+        return self.write("i.inputs.json", {"lagniappe": "inputs", "version": 1, "steps": list(steps)})
+
+    def drive(self, inputs, *more):
+        return call("drive", "--course", COURSE, "--profile", PROFILE, "--inputs", inputs, *more)
+
+    def rows(self, name):
+        with open(self.path(name), newline="", encoding="utf-8") as file:
+            return list(csv.DictReader(file))
+
+    def test_help_and_version(self):
+        for arguments in (["--help"], ["drive", "--help"], ["check", "--help"]):
+            self.assertEqual(call(*arguments).returncode, 0)
+        self.assertIn("Examples:", call("drive", "--help").stdout)
+        self.assertRegex(call("--version").stdout, r"lagniappe-cli \d+\.\d+\.\d+")
+
+    def test_wrong_usage_is_64(self):
+        for arguments in ([], ["fly"], ["drive"], ["drive", "--course", COURSE], ["check"], ["check", "--deep", COURSE]):
+            self.assertEqual(call(*arguments).returncode, 64, arguments)
+        i = self.inputs()
+        for extra in (["--hz", "5"], ["--hz", "481"], ["--hz", "fast"], ["--seconds", "-1"]):
+            self.assertEqual(self.drive(i, *extra).returncode, 64, extra)
+
+    def test_trace_has_the_agreed_columns_and_rows(self):
+        done = self.drive(self.inputs({"at": 0.5, "move": [0, 1]}), "--seconds", "2", "--hz", "30", "--trace", self.path("t.csv"))
+        self.assertEqual(done.returncode, 0, done.stderr)
+        rows = self.rows("t.csv")
+        self.assertEqual(list(rows[0]), HEADER)
+        self.assertEqual([int(r["tick"]) for r in rows], list(range(61)))
+        self.assertEqual(float(rows[45]["time_s"]), 1.5)
+        self.assertEqual([float(rows[0][k]) for k in ("foot_x", "foot_y", "foot_z")], [0, 0, 14])
+        self.assertEqual(rows[60]["state"], "Walk")
+        self.assertEqual(rows[60]["ground_piece"], "Quay")
+        for word in ("distance", "top speed", "highest point", "airtime", "ticks ", "ticks per second"):
+            self.assertIn(word, done.stdout)
+
+    def test_the_same_call_gives_the_same_bytes(self):
+        inputs = f"{SOURCE}/takes/tour.inputs.json"
+        outputs = []
+        for n in (1, 2):
+            names = [self.path(f"{n}.{kind}") for kind in ("csv", "jsonl", "take")]
+            done = self.drive(inputs, "--trace", names[0], "--ledger", names[1], "--take", names[2])
+            self.assertEqual(done.returncode, 0, done.stderr)
+            outputs.append([done.stdout] + [open(name, "rb").read() for name in names])
+        self.assertEqual(outputs[0], outputs[1])
+        self.assertEqual(call("check", self.path("1.take")).stdout.strip(), self.path("1.take") + ": ok (take)")
+
+    def test_a_jump_is_the_parabola_at_every_rate(self):
+        gravity, height = 20.0, 1.2
+        speed = math.sqrt(2 * gravity * height)
+        for hz in (20, 30, 60, 144, 240):
+            self.drive(self.inputs({"at": 1.0, "press": ["jump"]}), "--hz", str(hz), "--seconds", "2", "--trace", self.path("t.csv"))
+            for row in self.rows("t.csv"):
+                t = float(row["time_s"]) - 1.0
+                expected = max(speed * t - 0.5 * gravity * t * t, 0.0) if t > 0 else 0.0
+                self.assertAlmostEqual(float(row["foot_y"]), expected, delta=1e-6)
+
+    def test_the_ledger_has_a_line_per_tick_with_kinds(self):
+        self.drive(self.inputs({"at": 0, "move": [0, 1]}), "--seconds", "1", "--ledger", self.path("l.jsonl"))
+        with open(self.path("l.jsonl"), encoding="utf-8") as file:
+            lines = [json.loads(line) for line in file]
+        self.assertEqual([line["tick"] for line in lines], list(range(1, 61)))
+        self.assertTrue(all(entry["kind"] for line in lines for entry in line["entries"]))
+        self.assertIn("wish", [entry["kind"] for entry in lines[30]["entries"]])
+
+    def test_bad_input_is_one_line_and_2_and_writes_nothing(self):
+        good = self.inputs()
+        cases = {
+            "nowhere": self.path("nowhere.json"),
+            "folder": self.folder.name,
+            "cut": self.write("cut.json", "{\"lagniappe\": \"inputs\", "),
+            "kind": PROFILE,
+            "order": self.write("o.json", {"lagniappe": "inputs", "version": 1, "steps": [{"at": 2}, {"at": 1}]}),
+        }
+        for name, path in cases.items():
+            done = self.drive(path, "--trace", self.path("never.csv"))
+            self.assertEqual(done.returncode, 2, name)
+            self.assertEqual(len(done.stderr.splitlines()), 1, done.stderr)
+            self.assertTrue(done.stderr.startswith(f"error: {path}: "), done.stderr)
+            self.assertFalse(os.path.exists(self.path("never.csv")))
+        self.assertEqual(self.drive(good, "--trace", "/nowhere/t.csv").returncode, 2)
+
+    def test_check_names_each_file(self):
+        bad = self.write("bad.json", "{}")
+        done = call("check", COURSE, bad, PROFILE)
+        self.assertEqual(done.returncode, 2)
+        self.assertEqual(done.stdout.splitlines(), [f"{COURSE}: ok (course)", f"{PROFILE}: ok (profile)"])
+        self.assertTrue(done.stderr.startswith(f"error: {bad}: line 1, column 1: "))
+
+    def test_a_model_can_be_driven_over(self):
+        floor = self.write("floor.obj", "v -9 0 -9\nv -9 0 9\nv 9 0 9\nv 9 0 -9\nf 1 2 3 4\n")
+        done = call("drive", "--course", floor, "--profile", PROFILE, "--inputs", self.inputs(), "--seconds", "1", "--trace", self.path("t.csv"))
+        self.assertEqual(done.returncode, 0, done.stderr)
+        self.assertEqual(self.rows("t.csv")[-1]["state"], "Stand")
+
+
+unittest.main(argv=[sys.argv[0]])

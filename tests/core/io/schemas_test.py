@@ -1,0 +1,116 @@
+#!/usr/bin/env python3
+# SPDX-License-Identifier: MIT
+"""Our examples satisfy the published schemas, and reader and schema agree on a list of bad documents.
+
+The oracle is the jsonschema package; the reader is asked through `lagniappe-cli check`.
+Usage: schemas_test.py PATH_OF_LAGNIAPPE_CLI SOURCE_FOLDER
+"""
+import copy
+import glob
+import json
+import os
+import subprocess
+import sys
+import tempfile
+
+import jsonschema
+
+CLI, SOURCE = sys.argv[1], sys.argv[2]
+SCHEMAS = {}
+for kind in ("course", "profile", "inputs"):
+    with open(f"{SOURCE}/docs/formats/{kind}.schema.json", encoding="utf-8") as file:
+        SCHEMAS[kind] = jsonschema.Draft202012Validator(json.load(file))
+
+COURSE = {
+    "lagniappe": "course", "version": 1, "name": "Yard",
+    "marks": [{"id": "start", "at": [0, 0, 0], "facing": 0}],
+    "pieces": [
+        {"id": "a", "kind": "block", "at": [0, 0, 0], "size": [1, 1, 1]},
+        {"id": "b", "kind": "stairs", "at": [3, 0, 0], "width": 1, "rise": 0.2, "run": 0.3, "count": 4},
+        {"id": "c", "kind": "spiral-stairs", "at": [9, 0, 0], "inner": 0, "outer": 2, "rise": 0.2, "angle": -20, "count": 4},
+        {"id": "d", "kind": "triangles", "at": [9, 0, 9], "vertices": [[0, 0, 0], [1, 0, 0], [0, 0, 1]], "triangles": [[0, 1, 2]]},
+    ],
+}
+PROFILE = {"lagniappe": "profile", "version": 1, "ground": {"speed": 4, "response": {"model": "smooth"}}, "jump": {"air_jumps": 1}}
+INPUTS = {"lagniappe": "inputs", "version": 1, "steps": [{"at": 0, "move": [0, 1], "press": ["jump"]}, {"at": 1, "look": [90, 0]}]}
+
+REMOVE = object()
+# Path of the change, new value. Each must be refused by both.
+BAD = {
+    "course": (COURSE, [
+        (["lagniappe"], "profile"), (["version"], 2), (["name"], REMOVE), (["name"], ""), (["pieces"], []), (["pieces"], {}),
+        (["marks"], []), (["marks", 0, "id"], "begin"), (["marks", 0, "at"], [0, 0]), (["extra"], 1), (["pieces", 0, "extra"], 1),
+        (["pieces", 0, "size"], REMOVE), (["pieces", 0, "size"], [1, 1]), (["pieces", 0, "size"], [1, -1, 1]),
+        (["pieces", 0, "size"], [1, 0, 1]), (["pieces", 0, "size"], [1, "1", 1]), (["pieces", 0, "at"], [1e308, 0, 0]),
+        (["pieces", 0, "kind"], "sphere"), (["pieces", 0, "width"], 1), (["pieces", 0, "turn"], [1, 2]), (["pieces", 0, "surface"], 3),
+        (["pieces", 1, "count"], 0), (["pieces", 1, "count"], 2.5), (["pieces", 1, "count"], 10000000), (["pieces", 2, "angle"], 0),
+        (["pieces", 2, "angle"], 91), (["pieces", 2, "inner"], -1), (["pieces", 3, "triangles"], []),
+        (["pieces", 3, "triangles", 0], [0, 1]), (["pieces", 3, "triangles", 0], [0, 1, -1]), (["pieces", 3, "vertices", 0], [0, 0]),
+        (["limits"], {"low": [0, 0, 0]}),
+    ]),
+    "profile": (PROFILE, [
+        (["lagniappe"], REMOVE), (["version"], "1"), (["ground", "speed"], -1), (["ground", "speed"], "fast"), (["ground", "sped"], 1),
+        (["ground", "response", "model"], "springy"), (["ground", "response", "time"], 61), (["gravity"], None), (["gravity"], 1e308),
+        (["capsule"], []), (["capsule"], {"radius": 0}), (["jump", "air_jumps"], 1.5), (["jump", "air_jumps"], -1), (["look"], {"dead_zone": 1}),
+        (["name"], ""), (["smoothing"], {"time": -0.1}), (["ground", "steepest_walkable"], 90),
+    ]),
+    "inputs": (INPUTS, [
+        (["steps"], REMOVE), (["steps", 0, "at"], REMOVE), (["steps", 0, "at"], -1), (["steps", 0, "move"], [0, 2]), (["steps", 0, "move"], [0]),
+        (["steps", 0, "press"], ["hop"]), (["steps", 0, "press"], "jump"), (["steps", 0, "hold"], 1), (["steps", 1, "look"], [1e4, 0]), (["steps"], {}),
+    ]),
+}
+
+
+def changed(document, path, value):
+    result = copy.deepcopy(document)
+    at = result
+    for key in path[:-1]:
+        at = at[key]
+    if value is REMOVE:
+        del at[path[-1]]
+    else:
+        at[path[-1]] = value
+    return result
+
+
+def reader_takes(path):
+    done = subprocess.run([CLI, "check", path], capture_output=True, text=True, timeout=60, check=False)
+    assert done.returncode in (0, 2), f"{path}: exit {done.returncode}"
+    if done.returncode == 2:
+        lines = done.stderr.splitlines()
+        assert len(lines) == 1 and lines[0].startswith(f"error: {path}: "), done.stderr
+    return done.returncode == 0
+
+
+def main():
+    failures = []
+    checked = 0
+
+    def expect(name, kind, document, path, fine):
+        nonlocal checked
+        checked += 1
+        schema, reader = SCHEMAS[kind].is_valid(document), reader_takes(path)
+        if schema != fine or reader != fine:
+            failures.append(f"{name}: wanted {fine}, schema says {schema}, reader says {reader}")
+
+    for pattern, kind in (("courses/*.course.json", "course"), ("profiles/*.profile.json", "profile"), ("takes/*.inputs.json", "inputs"),
+                          ("examples/**/*.profile.json", "profile")):
+        for path in glob.glob(f"{SOURCE}/{pattern}", recursive=True):
+            with open(path, encoding="utf-8") as file:
+                expect(path, kind, json.load(file), path, True)
+    assert checked >= 5, "the examples are missing"
+
+    with tempfile.TemporaryDirectory() as folder:
+        path = os.path.join(folder, "document.json")
+        for kind, (good, bad) in BAD.items():
+            for where, value in [([], None)] + bad:
+                document = changed(good, where, value) if where else good
+                with open(path, "w", encoding="utf-8") as file:
+                    json.dump(document, file)
+                shown = "removed" if value is REMOVE else json.dumps(value)
+                expect(f"{kind} with {'/'.join(map(str, where))} = {shown}", kind, document, path, not where)
+    print("\n".join(failures) or f"{checked} documents: schema and reader agree")
+    sys.exit(1 if failures else 0)
+
+
+main()

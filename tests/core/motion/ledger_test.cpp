@@ -1,0 +1,74 @@
+// SPDX-License-Identifier: MIT
+#include <catch2/catch.hpp>
+#include <cstring>
+#include <nlohmann/json.hpp>
+#include <set>
+
+#include "support/scenes.h"
+
+using namespace lagniappe;
+using namespace lagniappe::test;
+
+namespace {
+
+template <typename Entry>
+std::vector<Entry> entries_of(const Ledger& ledger) {
+  std::vector<Entry> found;
+  for (const LedgerEntry& e : ledger.entries) {
+    if (const auto* entry = std::get_if<Entry>(&e)) found.push_back(*entry);
+  }
+  return found;
+}
+
+}  // namespace
+
+TEST_CASE("The ledger says why a step was refused, with the numbers") {
+  const Profile profile;
+  const TriangleWorld world = Scene().floor().block({0, 0, -2.5}, {4, 0.36, 4}).world();
+  CharacterState state = run(standing_at(profile, {0, 0, 0}), profile, world, 60, 0.5, [](double) { return push(0, 1); });
+  Ledger ledger;
+  step(state, push(0, 1), profile, world, 1.0 / 60, &ledger);
+  const auto steps = entries_of<entry::Step>(ledger);
+  REQUIRE(steps.size() == 1);
+  CHECK(steps[0].outcome == entry::Step::Outcome::TooHigh);
+  CHECK(steps[0].highest == 0.34);
+  CHECK(world.piece_name(steps[0].piece) == "piece 1");
+}
+
+TEST_CASE("A ledger changes nothing of the step") {
+  const Profile profile;
+  const TriangleWorld world = Scene().floor().stairs({0, 0, -3}, 3, 0.18, 0.28, 6).world();
+  CharacterState with = standing_at(profile, {0, 0, 0}), without = with;
+  for (int i = 0; i < 300; ++i) {
+    Ledger ledger;
+    const InputFrame input = i % 70 == 0 ? press(Action::Jump) : push(0.1, 1);
+    with = step(with, input, profile, world, 1.0 / 60, &ledger);
+    without = step(without, input, profile, world, 1.0 / 60);
+    CHECK(ledger.entries.size() >= 2);
+    CHECK(with.foot_C == without.foot_C);
+    CHECK(with.velocity_C == without.velocity_C);
+  }
+}
+
+TEST_CASE("Every kind of entry becomes one JSON object with its kind") {
+  const TriangleWorld world = Scene().floor().world();
+  const std::vector<LedgerEntry> all = {entry::Reset{true}, entry::PushOut{0.1, false, 0}, entry::Wish{Vec3(1, 0, 0), 0.5},
+                                        entry::StateChange{StateId::Walk, StateId::Fall}, entry::Jump{6.9, false, 0.02},
+                                        entry::Sweep{Vec3(0.0), Vec3(1.0), 0.5, true, 0, Vec3(0.0), Vec3(0, 1, 0), Feature::Edge},
+                                        entry::Slide{entry::Slide::Kind::Crease, Vec3(0.0), Vec3(0.0)},
+                                        entry::Step{entry::Step::Outcome::ShortTread, 0.2, 0.34, 0},
+                                        entry::Probe{0.35, 0.1, true, Vec3(0.0), 0}, entry::Judged{Verdict::Steep, radians(50.0), 0.1, 0},
+                                        entry::Snap{0.05}, entry::LeftGround{4.0}};
+  REQUIRE(all.size() == std::variant_size_v<LedgerEntry>);
+  std::set<std::string> kinds;
+  for (const LedgerEntry& e : all) {
+    const auto json = nlohmann::ordered_json::parse(to_json(e, world));
+    CHECK(json.begin().key() == "kind");
+    kinds.insert(json["kind"]);
+  }
+  CHECK(kinds.size() == all.size());
+  const auto verdict = nlohmann::json::parse(to_json(all[9], world));
+  CHECK(verdict["angle_deg"].get<double>() == Approx(50.0));
+  CHECK(verdict["ground"] == "steep");
+  CHECK(verdict["piece"] == "piece 0");
+}
