@@ -15,7 +15,17 @@ Result<std::string> kind_if(const Result<T>& result, const char* kind) {
   return result ? Result<std::string>(kind) : refuse(result.error());
 }
 
+std::string kind_of(const Json& json) {
+  const bool says = json.is_object() && json.contains("lagniappe") && json["lagniappe"].is_string();
+  return says ? json["lagniappe"].get<std::string>() : "";
+}
+
 }  // namespace
+
+std::string document_kind(const std::string& path) {
+  const auto json = read_text(path).and_then([&](const std::string& text) { return parse_json(text, path); });
+  return json ? kind_of(*json) : "";
+}
 
 Result<std::string> check_file(const std::string& path) {
   if (is_model_path(path)) return kind_if(read_model(path), "model");
@@ -25,9 +35,7 @@ Result<std::string> check_file(const std::string& path) {
 
   const Result<Json> json = parse_json(*text, path);
   if (!json) return refuse(json.error());
-  const std::string kind = json->is_object() && json->contains("lagniappe") && (*json)["lagniappe"].is_string()
-                               ? (*json)["lagniappe"].get<std::string>()
-                               : "";
+  const std::string kind = kind_of(*json);
   if (kind == "course")
     return kind_if(parse_course(*text, path, std::filesystem::path(path).parent_path().string()), "course");
   if (kind == "profile") return kind_if(parse_profile(*text, path), "profile");

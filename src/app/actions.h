@@ -1,0 +1,37 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Every action of the window as one table: name, shortcut, tooltip, icon, menu.
+#pragma once
+
+#include <QAction>
+#include <QHash>
+#include <span>
+
+namespace lagniappe::app {
+
+enum class Act {
+  OpenCourse, OpenProfile, Quit,
+  Drive, Pause, SingleTick, Slower, Faster, ToStart,
+  FirstPerson, Interpolated, Capsule, Contacts, Probe, Arrows, Grid, FullScreen,
+  Keys, About,
+};
+
+struct ActRow {
+  Act act;
+  const char *menu, *text, *shortcut, *tip, *icon;
+  bool checkable;
+};
+
+std::span<const ActRow> act_rows();
+
+// The actions, made from the table; menus and buttons share them.
+class Actions {
+ public:
+  explicit Actions(QWidget* window);
+  QAction* operator[](Act act) const { return actions_.value(static_cast<int>(act)); }
+  QList<QAction*> in_order() const;
+
+ private:
+  QHash<int, QAction*> actions_;
+};
+
+}  // namespace lagniappe::app

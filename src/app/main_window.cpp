@@ -1,0 +1,324 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "main_window.h"
+
+#include <QDragEnterEvent>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QMenu>
+#include <QMenuBar>
+#include <QMessageBox>
+#include <QMimeData>
+#include <QSettings>
+#include <QToolButton>
+
+#include "lagniappe/files.h"
+#include "pages/drive_page.h"
+#include "theme/theme.h"
+#include "viewport/view_widget.h"
+#include "widgets/message_bar.h"
+#include "widgets/shortcut_sheet.h"
+
+namespace lagniappe::app {
+namespace {
+
+constexpr int kMostRecent = 8;
+constexpr int kLongestName = 170;  // Pixels.
+constexpr qint64 kLargestProfile = 1 << 20;
+const char* const kRecentKey = "recent";
+const char* const kCourseFilter = "Courses and models (*.course.json *.json *.glb *.gltf *.obj)";
+const char* const kProfileFilter = "Profiles (*.profile.json *.json)";
+
+// Names of any length must not push the strip's other parts out.
+QString chip_text(const QWidget& chip, const char* kind, const std::string& name) {
+  return QString("%1  %2").arg(kind, chip.fontMetrics().elidedText(QString::fromStdString(name), Qt::ElideMiddle, kLongestName));
+}
+
+QToolButton* chip(const QString& text) {
+  auto* button = new QToolButton;
+  button->setObjectName("chip");
+  button->setText(text);
+  button->setPopupMode(QToolButton::InstantPopup);
+  button->setFocusPolicy(Qt::TabFocus);
+  return button;
+}
+
+}  // namespace
+
+MainWindow::Doors MainWindow::real_doors() {
+  return {[](QWidget* parent, const QString& title, const QString& filter) { return QFileDialog::getOpenFileName(parent, title, {}, filter); }};
+}
+
+MainWindow::MainWindow(QSettings& settings, Doors doors)
+    : settings_(settings), doors_(std::move(doors)), actions_(this), page_(new DrivePage(session_, actions_)), messages_(nullptr), keys_(nullptr) {
+  setWindowTitle("Lagniappe");
+  setWindowIcon(QIcon(":/lagniappe.svg"));
+  setAcceptDrops(true);
+  auto* central = new QWidget;
+  auto* column = new QVBoxLayout(central);
+  column->setContentsMargins(0, 0, 0, 0);
+  column->setSpacing(0);
+  column->addWidget(make_top_strip());
+  auto* row = new QHBoxLayout;
+  row->setSpacing(0);
+  row->addWidget(make_rail());
+  row->addWidget(page_, 1);
+  column->addLayout(row, 1);
+  setCentralWidget(central);
+  messages_ = new MessageBar(central);
+  keys_ = new ShortcutSheet(actions_.in_order(), central);
+  actions_[Act::Interpolated]->setChecked(true);
+  actions_[Act::Grid]->setChecked(true);
+  connect_actions();
+  connect_loader();
+  connect(&view(), &ViewWidget::driving_changed, this, &MainWindow::show_enabled);
+  connect(&view(), &ViewWidget::frame_passed, this, &MainWindow::show_figures);
+  show_enabled();
+}
+
+MainWindow::~MainWindow() = default;
+
+ViewWidget& MainWindow::view() { return page_->view(); }
+
+QWidget* MainWindow::make_top_strip() {
+  auto* strip = new QWidget;
+  strip->setObjectName("topStrip");
+  strip->setAttribute(Qt::WA_StyledBackground);
+  strip->setFixedHeight(46);
+  auto* wordmark = new QLabel("Lagniappe");
+  wordmark->setObjectName("wordmark");
+
+  auto* bar = new QMenuBar;
+  bar->setNativeMenuBar(false);
+  for (const char* name : {"Course", "Drive", "View", "Help"}) {
+    QMenu* menu = bar->addMenu(tr(name));
+    for (const ActRow& row : act_rows()) {
+      if (qstrcmp(row.menu, name) != 0) continue;
+      if (row.act == Act::Quit) recent_menu_ = menu->addMenu(tr("Open recent"));
+      menu->addAction(actions_[row.act]);
+    }
+  }
+  connect(recent_menu_, &QMenu::aboutToShow, this, [this] { fill_recent(recent_menu_); });
+  bar->setSizePolicy(QSizePolicy::Maximum, QSizePolicy::Maximum);
+
+  course_chip_ = chip(tr("No course"));
+  auto* course_menu = new QMenu(course_chip_);
+  connect(course_menu, &QMenu::aboutToShow, this, [this, course_menu] {
+    fill_recent(course_menu);
+    course_menu->addSeparator();
+    course_menu->addAction(actions_[Act::OpenCourse]);
+  });
+  course_chip_->setMenu(course_menu);
+  profile_chip_ = chip(tr("Profile  Untitled"));
+  auto* profile_menu = new QMenu(profile_chip_);
+  profile_menu->addAction(actions_[Act::OpenProfile]);
+  profile_chip_->setMenu(profile_menu);
+
+  figures_ = new QLabel;
+  figures_->setObjectName("figures");
+  drive_button_ = new QToolButton;
+  drive_button_->setObjectName("drive");
+  drive_button_->setDefaultAction(actions_[Act::Drive]);
+  drive_button_->setToolButtonStyle(Qt::ToolButtonTextOnly);
+  drive_button_->setText(tr("Drive  Enter"));
+  drive_button_->setFocusPolicy(Qt::TabFocus);
+
+  auto* layout = new QHBoxLayout(strip);
+  layout->setContentsMargins(14, 0, 14, 0);
+  layout->setSpacing(12);
+  layout->addWidget(wordmark);
+  layout->addWidget(bar, 0, Qt::AlignVCenter);
+  layout->addWidget(course_chip_);
+  layout->addWidget(profile_chip_);
+  layout->addStretch(1);
+  layout->addWidget(figures_);
+  layout->addWidget(drive_button_);
+  return strip;
+}
+
+QWidget* MainWindow::make_rail() {
+  auto* rail = new QWidget;
+  rail->setObjectName("rail");
+  rail->setAttribute(Qt::WA_StyledBackground);
+  rail->setFixedWidth(64);
+  auto* drive = new QToolButton;
+  drive->setObjectName("railPage");
+  drive->setText(tr("Drive"));
+  drive->setIcon(theme::icon("footprints"));
+  drive->setIconSize({22, 22});
+  drive->setToolButtonStyle(Qt::ToolButtonTextUnderIcon);
+  drive->setCheckable(true);
+  drive->setChecked(true);
+  drive->setAutoExclusive(true);
+  drive->setFocusPolicy(Qt::TabFocus);
+  drive->setFixedSize(54, 52);
+  auto* layout = new QVBoxLayout(rail);
+  layout->setContentsMargins(5, 10, 5, 10);
+  layout->addWidget(drive);
+  layout->addStretch(1);
+  return rail;
+}
+
+void MainWindow::connect_actions() {
+  const auto does_on = [this](Act act, auto does) { connect(actions_[act], &QAction::triggered, this, does); };
+  const auto toggles = [this](Act act, auto does) { connect(actions_[act], &QAction::toggled, this, does); };
+  does_on(Act::OpenCourse, [this] { ask_and_open(tr("Open course or model"), kCourseFilter); });
+  does_on(Act::OpenProfile, [this] { ask_and_open(tr("Open profile"), kProfileFilter); });
+  does_on(Act::Quit, [this] { close(); });
+  does_on(Act::Drive, [this] { view().set_driving(true); });
+  does_on(Act::ToStart, [this] { if (session_.place() != nullptr) session_.set_place(session_.shared_place()); });
+  does_on(Act::SingleTick, [this] {
+    actions_[Act::Pause]->setChecked(true);
+    session_.single_tick();
+  });
+  does_on(Act::Slower, [this] { page_->step_time_scale(+1); });
+  does_on(Act::Faster, [this] { page_->step_time_scale(-1); });
+  does_on(Act::Keys, [this] { keys_->toggle(); });
+  does_on(Act::About, [this] { show_about(); });
+  toggles(Act::Pause, [this](bool paused) { session_.set_paused(paused); });
+  toggles(Act::FirstPerson, [this](bool first) { view().set_first_person(first); });
+  toggles(Act::Interpolated, [this](bool on) { session_.set_drawing(on ? Drawing::Interpolated : Drawing::AsTicked); });
+  toggles(Act::Capsule, [this](bool on) { view().overlays().capsule = on; });
+  toggles(Act::Contacts, [this](bool on) { view().overlays().contacts = on; });
+  toggles(Act::Probe, [this](bool on) { view().overlays().probe = on; });
+  toggles(Act::Arrows, [this](bool on) { view().overlays().arrows = on; });
+  toggles(Act::Grid, [this](bool on) { view().set_grid(on); });
+  toggles(Act::FullScreen, [this](bool full) { full ? showFullScreen() : showNormal(); });
+}
+
+void MainWindow::connect_loader() {
+  connect(&loader_, &PlaceLoader::stage, this, [this](const QString& what) {
+    messages_->show_busy(what);
+    place_overlays();
+  });
+  connect(&loader_, &PlaceLoader::loaded, this, &MainWindow::take_place);
+  connect(&loader_, &PlaceLoader::failed, this, [this](const QString& path, const QString& sentence) {
+    const QString kept = session_.place() ? tr("; the course stays as it was") : QString();
+    messages_->show_problem(tr("%1 was not opened%2").arg(QFileInfo(path).fileName(), kept), sentence);
+    place_overlays();
+    show_enabled();
+  });
+  connect(messages_, &MessageBar::cancel_clicked, &loader_, &PlaceLoader::cancel);
+  connect(&loader_, &PlaceLoader::cancelled, this, &MainWindow::show_enabled);
+}
+
+void MainWindow::open(const QString& path) {
+  // A profile is told by its heading; anything else goes the way of courses and is explained there.
+  const bool small = path.endsWith(".json") && QFileInfo(path).size() < kLargestProfile;
+  if (small && document_kind(path.toStdString()) == "profile") {
+    open_profile(path);
+  } else {
+    loader_.load(path);
+  }
+}
+
+void MainWindow::open_profile(const QString& path) {
+  const auto profile = read_profile(path.toStdString());
+  if (!profile) {
+    messages_->show_problem(tr("%1 was not opened; the profile stays as it was").arg(QFileInfo(path).fileName()), QString::fromStdString(profile.error().sentence()));
+    place_overlays();
+    return;
+  }
+  session_.set_profile(*profile);
+  profile_chip_->setText(chip_text(*profile_chip_, "Profile", profile->name));
+  messages_->hide();
+  remember(path);
+}
+
+void MainWindow::take_place(const std::shared_ptr<const Place>& place) {
+  view().set_driving(false);
+  session_.set_place(place);
+  view().show_place();
+  course_chip_->setText(chip_text(*course_chip_, "Course", place->course.name));
+  course_chip_->setToolTip(QString::fromStdString(place->path));
+  setWindowTitle(QString::fromStdString(place->course.name) + " - Lagniappe");
+  messages_->hide();
+  if (place->course.dropped_triangles > 0) {
+    messages_->show_problem(tr("Opened, with a remark"), tr("%n triangles without area or with bad numbers were left out.", nullptr, int(place->course.dropped_triangles)));
+    place_overlays();
+  }
+  remember(QString::fromStdString(place->path));
+  show_enabled();
+  view().setFocus(Qt::OtherFocusReason);
+}
+
+void MainWindow::ask_and_open(const QString& title, const QString& filter) {
+  view().set_driving(false);
+  const QString path = doors_.ask_for_file(this, title, tr(qPrintable(filter)));
+  if (!path.isEmpty()) open(path);
+}
+
+void MainWindow::remember(const QString& path) {
+  QStringList recent = settings_.value(kRecentKey).toStringList();
+  const QString absolute = QFileInfo(path).absoluteFilePath();
+  recent.removeAll(absolute);
+  recent.prepend(absolute);
+  settings_.setValue(kRecentKey, recent.mid(0, kMostRecent));
+}
+
+void MainWindow::fill_recent(QMenu* menu) {
+  menu->clear();
+  const QStringList recent = settings_.value(kRecentKey).toStringList();
+  for (const QString& path : recent) {
+    QAction* action = menu->addAction(QFileInfo(path).fileName());
+    action->setToolTip(path);
+    connect(action, &QAction::triggered, this, [this, path] { open(path); });
+  }
+  if (recent.isEmpty()) menu->addAction(tr("Nothing opened yet"))->setEnabled(false);
+}
+
+void MainWindow::show_figures() {
+  const QString text = QString("%1 ticks/s  drawn %2/s  ×%3").arg(session_.tick_rate()).arg(view().frames_per_second(), 0, 'f', 0).arg(session_.time_scale(), 0, 'f', 2);
+  if (text != figures_->text()) figures_->setText(text);
+}
+
+// The one place that says what can be done now.
+void MainWindow::show_enabled() {
+  const bool place = session_.place() != nullptr, driving = view().driving();
+  actions_[Act::Drive]->setEnabled(place && !driving);
+  for (const Act act : {Act::Pause, Act::SingleTick, Act::ToStart}) actions_[act]->setEnabled(place);
+  drive_button_->setText(driving ? tr("Driving  Esc leaves") : tr("Drive  Enter"));
+}
+
+void MainWindow::place_overlays() {
+  if (messages_ == nullptr || !messages_->isVisible()) return;
+  const int width = std::min(760, centralWidget()->width() - 120);
+  messages_->setFixedWidth(width);
+  messages_->adjustSize();
+  messages_->move((centralWidget()->width() + 64 - width) / 2, 100);
+  messages_->raise();
+}
+
+void MainWindow::show_about() {
+  QMessageBox::about(this, tr("About Lagniappe"),
+                     tr("<b>Lagniappe " LAGNIAPPE_VERSION "</b><p>A workbench for first- and third-person character locomotion.</p>"
+                        "<p>The application is free software under the GNU General Public License, version 3 or later; "
+                        "the core library and the command line are under the MIT licence. Icons: Lucide (ISC).</p>"));
+}
+
+void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
+  if (event->mimeData()->hasUrls() && event->mimeData()->urls().size() == 1) event->acceptProposedAction();
+}
+
+void MainWindow::dropEvent(QDropEvent* event) {
+  const QString path = event->mimeData()->urls().value(0).toLocalFile();
+  if (path.isEmpty()) return;
+  event->acceptProposedAction();
+  open(path);
+}
+
+void MainWindow::resizeEvent(QResizeEvent* event) {
+  QMainWindow::resizeEvent(event);
+  place_overlays();
+}
+
+void MainWindow::changeEvent(QEvent* event) {
+  QMainWindow::changeEvent(event);
+  if (event->type() == QEvent::ActivationChange && !isActiveWindow()) {
+    session_.release_all();
+    view().set_driving(false);
+  }
+}
+
+}  // namespace lagniappe::app

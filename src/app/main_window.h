@@ -1,0 +1,80 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The window: top strip, rail, the Drive page, and what opens files.
+#pragma once
+
+#include <QMainWindow>
+#include <functional>
+
+#include "actions.h"
+#include "session/place_loader.h"
+
+class QLabel;
+class QMenu;
+class QSettings;
+class QToolButton;
+
+namespace lagniappe::app {
+
+class DrivePage;
+class MessageBar;
+class ShortcutSheet;
+class ViewWidget;
+
+class MainWindow : public QMainWindow {
+  Q_OBJECT
+ public:
+  // What blocks goes through here, so that tests can answer in the user's place.
+  struct Doors {
+    // Asks for a file; empty if none was chosen.
+    std::function<QString(QWidget*, const QString& title, const QString& filter)> ask_for_file;
+  };
+  static Doors real_doors();
+
+  MainWindow(QSettings& settings, Doors doors);
+  ~MainWindow() override;
+
+  // Opens a course, model or profile, by what the file is. Failures are explained in the window.
+  void open(const QString& path);
+
+  DriveSession& session() { return session_; }
+  ViewWidget& view();
+  const Actions& actions() const { return actions_; }
+  MessageBar& messages() { return *messages_; }
+  PlaceLoader& loader() { return loader_; }
+  DrivePage& page() { return *page_; }
+
+ protected:
+  void dragEnterEvent(QDragEnterEvent* event) override;
+  void dropEvent(QDropEvent* event) override;
+  void resizeEvent(QResizeEvent* event) override;
+  void changeEvent(QEvent* event) override;
+
+ private:
+  QWidget* make_top_strip();
+  QWidget* make_rail();
+  void connect_actions();
+  void connect_loader();
+  void open_profile(const QString& path);
+  void take_place(const std::shared_ptr<const Place>& place);
+  void ask_and_open(const QString& title, const QString& filter);
+  void remember(const QString& path);
+  void fill_recent(QMenu* menu);
+  void show_figures();
+  void show_enabled();
+  void place_overlays();
+  void show_about();
+
+  QSettings& settings_;
+  Doors doors_;
+  DriveSession session_;
+  PlaceLoader loader_;
+  Actions actions_;
+  DrivePage* page_;
+  MessageBar* messages_;
+  ShortcutSheet* keys_;
+  QToolButton *course_chip_ = nullptr, *profile_chip_ = nullptr, *drive_button_ = nullptr;
+  QMenu* recent_menu_ = nullptr;
+  QLabel* figures_ = nullptr;
+};
+
+}  // namespace lagniappe::app

@@ -1,0 +1,38 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The Drive page: the view, and under it the transport strip.
+#pragma once
+
+#include <QWidget>
+
+#include "actions.h"
+#include "session/drive_session.h"
+
+class QButtonGroup;
+class QComboBox;
+
+namespace lagniappe::app {
+
+class ViewWidget;
+
+class DrivePage : public QWidget {
+  Q_OBJECT
+ public:
+  DrivePage(DriveSession& session, const Actions& actions, QWidget* parent = nullptr);
+
+  ViewWidget& view() { return *view_; }
+  void step_time_scale(int by);  // One notch slower (positive) or faster.
+  void choose_tick_rate(int rate);
+
+ signals:
+  void time_changed();  // Tick rate or time scale.
+
+ private:
+  QWidget* make_transport(const Actions& actions);
+
+  DriveSession& session_;
+  ViewWidget* view_;
+  QButtonGroup* scales_;
+  QComboBox* rates_;
+};
+
+}  // namespace lagniappe::app

@@ -1,0 +1,34 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "viewport/drive_keys.h"
+
+#include <Qt>
+
+namespace lagniappe::app {
+namespace {
+
+using Push = DriveSession::Push;
+
+constexpr DriveKey kKeys[] = {
+    {Qt::Key_W, Qt::Key_Up, Push::Forward, "W / Up", "Walk forward"},
+    {Qt::Key_S, Qt::Key_Down, Push::Back, "S / Down", "Walk back"},
+    {Qt::Key_A, Qt::Key_Left, Push::Left, "A / Left", "Walk left"},
+    {Qt::Key_D, Qt::Key_Right, Push::Right, "D / Right", "Walk right"},
+    {Qt::Key_Space, 0, Action::Jump, "Space", "Jump; up while flying"},
+    {Qt::Key_Shift, 0, Action::Sprint, "Shift", "Sprint; fly faster"},
+    {Qt::Key_C, Qt::Key_Control, Action::Crouch, "C / Ctrl", "Down while flying"},
+    {Qt::Key_F, 0, Action::Fly, "F", "Fly, or stop flying"},
+    {Qt::Key_R, 0, Action::Reset, "R", "Back to the start mark"},
+};
+
+}  // namespace
+
+std::span<const DriveKey> drive_keys() { return kKeys; }
+
+std::optional<std::variant<DriveSession::Push, Action>> drive_key(int key) {
+  for (const DriveKey& k : kKeys) {
+    if (key == k.key || (k.other_key != 0 && key == k.other_key)) return k.does;
+  }
+  return std::nullopt;
+}
+
+}  // namespace lagniappe::app

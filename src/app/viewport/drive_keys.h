@@ -1,0 +1,26 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The keys that drive: one table for the view, which reads them, and the shortcut sheet, which lists them.
+#pragma once
+
+#include <QString>
+#include <optional>
+#include <span>
+#include <variant>
+
+#include "session/drive_session.h"
+
+namespace lagniappe::app {
+
+struct DriveKey {
+  int key, other_key;  // Qt::Key; other_key 0 if there is none.
+  std::variant<DriveSession::Push, Action> does;
+  const char* keys_text;
+  const char* text;
+};
+
+std::span<const DriveKey> drive_keys();
+
+// Returns what a key does while driving, if anything.
+std::optional<std::variant<DriveSession::Push, Action>> drive_key(int key);
+
+}  // namespace lagniappe::app

@@ -1,0 +1,48 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What is written over the view: read-outs, how to begin and how to leave, metre marks.
+#pragma once
+
+#include <QPainter>
+#include <QString>
+#include <glm/mat4x4.hpp>
+#include <vector>
+
+#include "viewport/camera.h"
+
+namespace lagniappe::app {
+
+class Readouts {
+ public:
+  struct Frame {
+    glm::dmat4 to_clip;  // From the course frame.
+    Eye eye;
+    QSize size;
+    double frames_per_second;
+    bool driving, has_driven, figure_shown;
+  };
+
+  explicit Readouts(const DriveSession& session) : session_(session) {}
+  void set_place(const Place& place);
+  void paint(QPainter& painter, const Frame& frame);
+
+  // The rows of the panel as they are shown: name and value.
+  std::vector<std::pair<QString, QString>> rows() const;
+
+ private:
+  struct Label {
+    Vec3 at_C;
+    QString text;
+    bool strong;
+  };
+  void add_metre_labels(const Place& place, const Vec3& from_C, const Vec3& axis, const QString& letter);
+  void paint_labels(QPainter& painter) const;
+  void paint_panel(QPainter& painter) const;
+  void paint_hint(QPainter& painter) const;
+  bool hidden(const Vec3& at_C) const;
+
+  const DriveSession& session_;
+  std::vector<Label> labels_;
+  Frame frame_{};
+};
+
+}  // namespace lagniappe::app

@@ -1,0 +1,147 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "viewport/scene_mesh.h"
+
+#include <array>
+#include <map>
+#include <unordered_map>
+
+namespace lagniappe::app {
+namespace {
+
+const double kCreaseCosine = std::cos(radians(20.0));
+constexpr double kWeld = 1e-4;  // m; corners this near are one, for finding shared edges.
+
+// Corners of one piece by place, so that triangles that only touch share them.
+class Welder {
+ public:
+  std::uint32_t corner(const Vec3& p) {
+    const std::array<long long, 3> key = {std::llround(p.x / kWeld), std::llround(p.y / kWeld), std::llround(p.z / kWeld)};
+    return corners_.try_emplace(key, static_cast<std::uint32_t>(corners_.size())).first->second;
+  }
+
+ private:
+  std::map<std::array<long long, 3>, std::uint32_t> corners_;
+};
+
+struct Edge {
+  Vec3 a, b, normal;
+  bool crease = true;  // Until a neighbour is found that lies flat to it.
+};
+
+class CreaseFinder {
+ public:
+  void add(const Triangle& t, const Vec3& normal) {
+    const Vec3 v[] = {t.v0_C, t.v1_C, t.v2_C};
+    const std::uint32_t c[] = {welder_.corner(v[0]), welder_.corner(v[1]), welder_.corner(v[2])};
+    for (int i = 0; i < 3; ++i) {
+      const int j = (i + 1) % 3;
+      const std::uint64_t key = (std::uint64_t{std::min(c[i], c[j])} << 32) | std::max(c[i], c[j]);
+      const auto [found, fresh] = edges_.try_emplace(key, Edge{v[i], v[j], normal});
+      if (!fresh && std::abs(dot(found->second.normal, normal)) > kCreaseCosine) found->second.crease = false;
+    }
+  }
+  template <typename Each>
+  void each_crease(Each each) const {
+    for (const auto& [key, edge] : edges_) {
+      if (edge.crease) each(edge);
+    }
+  }
+
+ private:
+  Welder welder_;
+  std::unordered_map<std::uint64_t, Edge> edges_;
+};
+
+void put(float (&out)[3], const Vec3& v) {
+  for (int i = 0; i < 3; ++i) out[i] = static_cast<float>(v[i]);
+}
+void put(float (&out)[4], const QColor& c) {
+  out[0] = c.redF();
+  out[1] = c.greenF();
+  out[2] = c.blueF();
+  out[3] = c.alphaF();
+}
+
+const QColor kCreaseColour(0x20, 0x30, 0x3A, 130), kGridColour(0x20, 0x30, 0x3A, 52), kStrongGridColour(0x20, 0x30, 0x3A, 88);
+constexpr double kGridFacesUp = 0.6;               // Cosine to up of what carries metre lines.
+constexpr double kGridLift = 0.004;                // m above the face.
+constexpr double kGridArea = 0.5;                  // m2; smaller faces are read by their edges.
+constexpr std::size_t kMostGridTriangles = 200000;
+
+void put_line(std::vector<LineVertex>& out, const Vec3& a, const Vec3& b, const QColor& colour) {
+  for (const Vec3& p : {a, b}) {
+    LineVertex& v = out.emplace_back();
+    put(v.position, p);
+    put(v.colour, colour);
+  }
+}
+
+// Adds the lines in which the planes x = 0, 1, 2 ... (or z) cut the triangle.
+void add_grid_lines(SceneMesh& mesh, const Triangle& t, const Vec3& normal, int axis) {
+  const Vec3 v[] = {t.v0_C, t.v1_C, t.v2_C};
+  const Box box = bounds(t);
+  for (double at = std::ceil(box.low_C[axis]); at <= box.high_C[axis]; at += 1.0) {
+    std::vector<Vec3> cuts;
+    for (int i = 0; i < 3; ++i) {
+      const Vec3 &a = v[i], &b = v[(i + 1) % 3];
+      if ((a[axis] < at) != (b[axis] < at)) cuts.push_back(a + (b - a) * ((at - a[axis]) / (b[axis] - a[axis])));
+    }
+    if (cuts.size() != 2) continue;
+    const Vec3 lift = normal * kGridLift - mesh.origin_C;
+    const bool strong = std::remainder(at, 5.0) == 0.0;
+    put_line(strong ? mesh.strong_grid : mesh.grid, cuts[0] + lift, cuts[1] + lift, strong ? kStrongGridColour : kGridColour);
+  }
+}
+
+}  // namespace
+
+QColor surface_colour(const std::string& surface) {
+  static const std::map<std::string, QColor> known = {
+      {"stone", {0xCF, 0xC5, 0xB6}}, {"mud", {0xC4, 0xB8, 0xA2}},   {"grass", {0xAE, 0xB6, 0x94}}, {"brick", {0xC4, 0xA0, 0x8C}},
+      {"wood", {0xC8, 0xB0, 0x8A}},  {"iron", {0x93, 0xA0, 0x9F}},  {"slate", {0x93, 0x9B, 0xA2}}, {"silt", {0xB9, 0xAE, 0x93}},
+      {"ivy", {0x8E, 0xA3, 0x7D}},
+  };
+  const auto found = known.find(surface);
+  return found != known.end() ? found->second : QColor(0xCB, 0xBF, 0xAF);
+}
+
+SceneMesh scene_mesh(const Course& course, const TriangleWorld& world) {
+  SceneMesh mesh;
+  Box box;
+  for (std::size_t i = 0; i < world.triangle_count(); ++i) box.join(bounds(world.triangle(i)));
+  if (!box.empty()) mesh.origin_C = box.centre();
+  mesh.triangles.reserve(3 * world.triangle_count());
+
+  const auto add_creases = [&](const CreaseFinder& finder) {
+    finder.each_crease([&](const Edge& edge) {
+      put_line(mesh.creases, edge.a - mesh.origin_C, edge.b - mesh.origin_C, kCreaseColour);
+    });
+  };
+  CreaseFinder finder;
+  PieceId piece = 0;
+  for (std::size_t i = 0; i < world.triangle_count(); ++i) {
+    const Triangle& t = world.triangle(i);
+    if (world.triangle_piece(i) != piece) {
+      add_creases(finder);
+      finder = {};
+      piece = world.triangle_piece(i);
+    }
+    const Vec3 normal = unit_or(cross(t.v1_C - t.v0_C, t.v2_C - t.v0_C), Vec3(0, 1, 0));
+    const QColor colour = surface_colour(course.pieces[piece].surface);
+    for (const Vec3& p : {t.v0_C, t.v1_C, t.v2_C}) {
+      DrawVertex& v = mesh.triangles.emplace_back();
+      put(v.position, p - mesh.origin_C);
+      put(v.normal, normal);
+      put(v.colour, colour);
+    }
+    finder.add(t, normal);
+    const double area = 0.5 * length(cross(t.v1_C - t.v0_C, t.v2_C - t.v0_C));
+    if (std::abs(normal.y) > kGridFacesUp && area > kGridArea && world.triangle_count() <= kMostGridTriangles) {
+      for (const int axis : {0, 2}) add_grid_lines(mesh, t, normal.y > 0.0 ? normal : -normal, axis);
+    }
+  }
+  add_creases(finder);
+  return mesh;
+}
+
+}  // namespace lagniappe::app

@@ -1,0 +1,251 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "viewport/view_widget.h"
+
+#include <QCursor>
+#include <QGuiApplication>
+#include <QKeyEvent>
+#include <QScreen>
+#include <algorithm>
+
+#include "theme/theme.h"
+#include "viewport/drive_keys.h"
+#include "viewport/readouts.h"
+
+namespace lagniappe::app {
+namespace {
+
+constexpr double kField = radians(62.0);             // Vertical field of view.
+constexpr double kFreeSpeed = 9.0, kFreeFast = 28.0; // m/s of the free camera.
+constexpr double kFreeTurn = radians(0.25);          // Per pixel dragged.
+constexpr double kCountEvery = 0.5;                  // s over which the draw rate is counted.
+constexpr double kLongestShadow = 6.0;               // m above ground at which the shadow is gone.
+
+std::vector<LineVertex> mark_lines(const Course& course, const Vec3& origin_C) {
+  std::vector<LineVertex> lines;
+  const QColor c = theme::kMoss;
+  const auto line = [&](const Vec3& a, const Vec3& b) {
+    for (const Vec3& p : {a - origin_C, b - origin_C}) {
+      lines.push_back({{float(p.x), float(p.y), float(p.z)}, {float(c.redF()), float(c.greenF()), float(c.blueF()), 1.0f}});
+    }
+  };
+  for (const Mark& mark : course.marks) {
+    if (mark.id != "start") continue;
+    const Vec3 at = mark.at_C + Vec3(0, 0.02, 0), ahead(-std::sin(mark.facing), 0, -std::cos(mark.facing)), side(-ahead.z, 0, ahead.x);
+    for (int i = 0; i < 32; ++i) {
+      const auto rim = [&](int k) { return at + ahead * (0.5 * std::cos(k * kPi / 16)) + side * (0.5 * std::sin(k * kPi / 16)); };
+      line(rim(i), rim(i + 1));
+    }
+    line(at, at + ahead * 0.9);
+    line(at + ahead * 0.9, at + ahead * 0.72 + side * 0.12);
+    line(at + ahead * 0.9, at + ahead * 0.72 - side * 0.12);
+  }
+  return lines;
+}
+
+}  // namespace
+
+ViewWidget::ViewWidget(DriveSession& session, QWidget* parent) : QOpenGLWidget(parent), session_(session), readouts_(session) {
+  setFocusPolicy(Qt::StrongFocus);
+  setMouseTracking(true);
+  setMinimumSize(320, 200);
+  setObjectName("view");
+  elapsed_.start();
+  now_ = [this] { return elapsed_.nsecsElapsed() * 1e-9; };
+  const double rate = QGuiApplication::primaryScreen() ? QGuiApplication::primaryScreen()->refreshRate() : 60.0;
+  shortest_frame_ = 1.0 / std::clamp(rate, 30.0, 240.0);
+  frame_timer_.setTimerType(Qt::PreciseTimer);
+  frame_timer_.setSingleShot(true);
+  connect(&frame_timer_, &QTimer::timeout, this, &ViewWidget::pass_frame);
+  connect(this, &QOpenGLWidget::frameSwapped, this, &ViewWidget::ask_for_next_frame);
+  frame_timer_.start(0);
+}
+
+// One frame after the other, no faster than the screen shows them. A timer of even intervals would wait for its next
+// beat after every frame that took a little too long.
+void ViewWidget::ask_for_next_frame() {
+  if (frame_timer_.isActive()) return;
+  frame_timer_.start(std::max(0, int(1000.0 * (last_frame_ + shortest_frame_ - now_()))));
+}
+
+ViewWidget::~ViewWidget() {
+  makeCurrent();
+  if (trouble_.isEmpty() && isValid()) renderer_.release();
+  doneCurrent();
+}
+
+void ViewWidget::show_place() {
+  scene_ = scene_mesh(session_.place()->course, session_.place()->world);
+  scene_changed_ = true;
+  has_driven_ = false;
+  camera_.mode = drive_camera_;
+  readouts_.set_place(*session_.place());
+  update();
+}
+
+void ViewWidget::set_driving(bool driving) {
+  if (driving == driving_ || (driving && session_.place() == nullptr)) return;
+  if (!driving) camera_.place_free(eye(0.0));
+  driving_ = driving;
+  has_driven_ = has_driven_ || driving;
+  keys_down_.clear();
+  session_.release_all();
+  camera_.mode = driving ? drive_camera_ : CameraMode::Free;
+  if (driving) {
+    setFocus(Qt::OtherFocusReason);
+    setCursor(Qt::BlankCursor);
+    grabMouse();
+    QCursor::setPos(mapToGlobal(rect().center()));
+  } else {
+    releaseMouse();
+    unsetCursor();
+  }
+  emit driving_changed(driving);
+}
+
+void ViewWidget::set_first_person(bool first) {
+  drive_camera_ = first ? CameraMode::FirstPerson : CameraMode::ThirdPerson;
+  if (camera_.mode != CameraMode::Free) camera_.mode = drive_camera_;
+}
+
+void ViewWidget::pass_frame() {
+  const double now = now_();
+  frame_seconds_ = last_frame_ < 0.0 ? 0.0 : now - last_frame_;
+  last_frame_ = now;
+  if (driving_ || session_.following()) session_.advance(frame_seconds_);
+  if (camera_.mode == CameraMode::Free) move_free_camera(frame_seconds_);
+  update();
+  emit frame_passed();
+}
+
+void ViewWidget::count_frame(double now) {
+  ++frames_counted_;
+  if (now - counted_since_ < kCountEvery) return;
+  frames_per_second_ = frames_counted_ / (now - counted_since_);
+  counted_since_ = now;
+  frames_counted_ = 0;
+}
+
+void ViewWidget::initializeGL() { trouble_ = renderer_.initialize(); }
+
+Eye ViewWidget::eye(double seconds) {
+  if (camera_.mode == CameraMode::Free || session_.place() == nullptr) return camera_.free_eye();
+  return camera_.follow(session_, seconds);
+}
+
+void ViewWidget::paintGL() {
+  if (!trouble_.isEmpty()) return;
+  if (scene_changed_) renderer_.set_scene(scene_);
+  scene_changed_ = false;
+  const DrawnFrame frame = drawn_frame(eye(frame_seconds_));
+  renderer_.draw(frame);
+  count_frame(now_());
+  if (session_.place() == nullptr) return;
+  QPainter painter(this);
+  const bool figure = camera_.mode != CameraMode::FirstPerson;
+  readouts_.paint(painter, {view_projection(frame.eye, kField, size(), Vec3(0.0)), frame.eye, size(), frames_per_second_, driving_, has_driven_, figure});
+}
+
+DrawnFrame ViewWidget::drawn_frame(const Eye& eye) const {
+  DrawnFrame frame;
+  frame.eye = eye;
+  frame.vertical_field = kField;
+  frame.pixels = size() * devicePixelRatioF();
+  frame.grid = grid_;
+  if (session_.place() == nullptr) return frame;
+  const Pose pose = session_.pose();
+  const CharacterState& state = session_.current();
+  if (camera_.mode != CameraMode::FirstPerson) {
+    const double speed = length(across(state.velocity_C, state.up_C()));
+    frame.figure = figure_parts(pose, carriage_of(pose.travelled, speed, !state.grounded() && state.state != StateId::Fly));
+  }
+  frame.shadow = shadow(pose);
+  frame.overlay = overlay_lines(session_, overlays_, scene_.origin_C);
+  frame.marks = mark_lines(session_.place()->course, scene_.origin_C);
+  return frame;
+}
+
+std::optional<DrawnFrame::Shadow> ViewWidget::shadow(const Pose& pose) const {
+  const Vec3 up = pose.up_C(), from = pose.foot_C + up * 0.4;
+  const auto hit = session_.place()->world.cast_ray(from, -up * (kLongestShadow + 0.4));
+  if (!hit) return std::nullopt;
+  const double height = std::max(hit->hit.fraction * (kLongestShadow + 0.4) - 0.4, 0.0);
+  const double near = 1.0 - height / kLongestShadow;
+  return DrawnFrame::Shadow{hit->hit.point_C, hit->hit.normal_C, session_.profile().capsule.radius * (1.25 + 0.6 * (1.0 - near)), 0.5 * near * near};
+}
+
+bool ViewWidget::handle_key(int key, bool down) {
+  const auto does = drive_key(key);
+  if (!does) return false;
+  if (down) {
+    keys_down_.insert(key);
+  } else {
+    keys_down_.erase(key);
+  }
+  if (!driving_) return true;
+  if (const auto* push = std::get_if<DriveSession::Push>(&*does)) {
+    session_.push(*push, down);
+  } else {
+    session_.hold(std::get<Action>(*does), down);
+  }
+  return true;
+}
+
+void ViewWidget::keyPressEvent(QKeyEvent* event) {
+  if (event->isAutoRepeat() && drive_key(event->key())) return;
+  if (event->key() == Qt::Key_Escape && driving_) return set_driving(false);
+  if (!handle_key(event->key(), true)) QOpenGLWidget::keyPressEvent(event);
+}
+
+void ViewWidget::keyReleaseEvent(QKeyEvent* event) {
+  if (event->isAutoRepeat() && drive_key(event->key())) return;
+  if (!handle_key(event->key(), false)) QOpenGLWidget::keyReleaseEvent(event);
+}
+
+void ViewWidget::focusOutEvent(QFocusEvent* event) {
+  keys_down_.clear();
+  session_.release_all();
+  set_driving(false);
+  QOpenGLWidget::focusOutEvent(event);
+}
+
+void ViewWidget::mousePressEvent(QMouseEvent* event) {
+  setFocus(Qt::MouseFocusReason);
+  drag_from_ = event->position();
+}
+
+void ViewWidget::mouseMoveEvent(QMouseEvent* event) {
+  if (driving_) {
+    const QPoint middle = mapToGlobal(rect().center());
+    const QPoint moved = event->globalPosition().toPoint() - middle;
+    if (moved.isNull()) return;
+    session_.turn_by(Vec2(moved.x(), moved.y()));
+    QCursor::setPos(middle);
+    return;
+  }
+  if (!(event->buttons() & (Qt::LeftButton | Qt::RightButton))) return;
+  if (camera_.mode != CameraMode::Free) {
+    camera_.place_free(eye(0.0));
+    camera_.mode = CameraMode::Free;
+  }
+  const QPointF moved = event->position() - drag_from_;
+  drag_from_ = event->position();
+  camera_.turn_free(Vec2(moved.x() * kFreeTurn, moved.y() * kFreeTurn));
+}
+
+void ViewWidget::wheelEvent(QWheelEvent* event) {
+  const double notches = event->angleDelta().y() / 120.0;
+  if (camera_.mode == CameraMode::Free) {
+    camera_.move_free(Vec3(0.0, 0.0, notches));
+  } else {
+    camera_.zoom(notches);
+  }
+}
+
+void ViewWidget::move_free_camera(double seconds) {
+  const auto down = [&](int a, int b) { return double(keys_down_.count(a) + keys_down_.count(b) > 0); };
+  Vec3 wish(down(Qt::Key_D, Qt::Key_Right) - down(Qt::Key_A, Qt::Key_Left), down(Qt::Key_Space, Qt::Key_Space) - down(Qt::Key_C, Qt::Key_Control),
+            down(Qt::Key_W, Qt::Key_Up) - down(Qt::Key_S, Qt::Key_Down));
+  if (length(wish) > 0.0) camera_.move_free(unit_or(wish, wish) * ((keys_down_.count(Qt::Key_Shift) ? kFreeFast : kFreeSpeed) * std::min(seconds, 0.1)));
+}
+
+}  // namespace lagniappe::app

@@ -1,0 +1,86 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The view: draws the session at draw rate and turns keys and mouse into its input.
+#pragma once
+
+#include <QElapsedTimer>
+#include <QOpenGLWidget>
+#include <QTimer>
+#include <functional>
+#include <set>
+
+#include "viewport/overlay_lines.h"
+#include "viewport/readouts.h"
+#include "viewport/renderer.h"
+
+namespace lagniappe::app {
+
+class ViewWidget : public QOpenGLWidget {
+  Q_OBJECT
+ public:
+  explicit ViewWidget(DriveSession& session, QWidget* parent = nullptr);
+  ~ViewWidget() override;
+
+  void show_place();  // After the session got another place.
+
+  // Driving captures mouse and keys until Esc, or until the window loses the focus.
+  void set_driving(bool driving);
+  bool driving() const { return driving_; }
+
+  void set_first_person(bool first);
+  bool first_person() const { return drive_camera_ == CameraMode::FirstPerson; }
+  OverlayChoice& overlays() { return overlays_; }
+  void set_grid(bool shown) { grid_ = shown; }
+  const Camera& camera() const { return camera_; }
+  double frames_per_second() const { return frames_per_second_; }
+  const Readouts& readouts() const { return readouts_; }
+  QString trouble() const { return trouble_; }  // Why nothing can be drawn, or empty.
+
+  // The time in seconds that frames go by; tests set their own.
+  void set_clock(std::function<double()> now) { now_ = std::move(now); }
+  // Lets one frame pass: time, ticks, drawing. The timer calls it; tests may.
+  void pass_frame();
+
+ signals:
+  void driving_changed(bool driving);
+  void frame_passed();
+
+ protected:
+  void initializeGL() override;
+  void paintGL() override;
+  void keyPressEvent(QKeyEvent* event) override;
+  void keyReleaseEvent(QKeyEvent* event) override;
+  void focusOutEvent(QFocusEvent* event) override;
+  void mousePressEvent(QMouseEvent* event) override;
+  void mouseMoveEvent(QMouseEvent* event) override;
+  void wheelEvent(QWheelEvent* event) override;
+
+ private:
+  bool handle_key(int key, bool down);
+  void move_free_camera(double seconds);
+  Eye eye(double seconds);
+  DrawnFrame drawn_frame(const Eye& eye) const;
+  std::optional<DrawnFrame::Shadow> shadow(const Pose& pose) const;
+  void count_frame(double now);
+  void ask_for_next_frame();
+
+  DriveSession& session_;
+  Camera camera_;
+  Renderer renderer_;
+  SceneMesh scene_;
+  OverlayChoice overlays_;
+  Readouts readouts_;
+  QTimer frame_timer_;
+  QElapsedTimer elapsed_;
+  std::function<double()> now_;
+  double shortest_frame_;  // s, of the screen.
+  double last_frame_ = -1.0, frame_seconds_ = 0.0;
+  double counted_since_ = 0.0, frames_per_second_ = 0.0;
+  int frames_counted_ = 0;
+  CameraMode drive_camera_ = CameraMode::ThirdPerson;
+  std::set<int> keys_down_;
+  QPointF drag_from_;
+  QString trouble_;
+  bool driving_ = false, grid_ = true, scene_changed_ = false, has_driven_ = false;
+};
+
+}  // namespace lagniappe::app

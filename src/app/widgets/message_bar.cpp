@@ -1,0 +1,65 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "widgets/message_bar.h"
+
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QProgressBar>
+#include <QPushButton>
+#include <QStyle>
+
+namespace lagniappe::app {
+
+MessageBar::MessageBar(QWidget* parent)
+    : QFrame(parent), title_(new QLabel), sentence_(new QLabel), progress_(new QProgressBar), button_(new QPushButton) {
+  setObjectName("messageBar");
+  auto* texts = new QVBoxLayout;
+  title_->setStyleSheet("font-weight: 600;");
+  sentence_->setWordWrap(true);
+  sentence_->setTextInteractionFlags(Qt::TextSelectableByMouse);
+  progress_->setRange(0, 0);
+  progress_->setTextVisible(false);
+  texts->addWidget(title_);
+  texts->addWidget(sentence_);
+  texts->addWidget(progress_);
+  auto* layout = new QHBoxLayout(this);
+  layout->setContentsMargins(14, 10, 12, 10);
+  layout->addLayout(texts, 1);
+  layout->addWidget(button_, 0, Qt::AlignVCenter);
+  connect(button_, &QPushButton::clicked, this, [this] {
+    if (busy_) emit cancel_clicked();
+    hide();
+  });
+  hide();
+}
+
+QString MessageBar::text() const { return title_->text() + "\n" + sentence_->text(); }
+
+void MessageBar::show_as(const char* name, bool busy) {
+  busy_ = busy;
+  setObjectName(name);
+  style()->unpolish(this);
+  style()->polish(this);
+  progress_->setVisible(busy);
+  sentence_->setVisible(!busy);
+  button_->setText(busy ? tr("Cancel") : tr("Dismiss"));
+  show();
+  raise();
+}
+
+void MessageBar::show_problem(const QString& title, const QString& sentence) {
+  title_->setText(title);
+  sentence_->setText(sentence);
+  show_as("messageBar", false);
+}
+
+void MessageBar::show_busy(const QString& what) {
+  title_->setText(what);
+  sentence_->clear();
+  show_as("busyBar", true);
+}
+
+void MessageBar::hide_busy() {
+  if (busy_) hide();
+}
+
+}  // namespace lagniappe::app

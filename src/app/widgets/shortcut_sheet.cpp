@@ -1,0 +1,84 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "widgets/shortcut_sheet.h"
+
+#include <QAction>
+#include <QGridLayout>
+#include <QKeyEvent>
+#include <QLabel>
+
+#include "viewport/drive_keys.h"
+
+namespace lagniappe::app {
+namespace {
+
+// Rows of one column: a heading, or a key and what it does.
+class Column {
+ public:
+  Column(QGridLayout* grid, int column) : grid_(grid), column_(column) {}
+  void heading(const QString& text) {
+    auto* label = new QLabel(text);
+    label->setObjectName("sheetGroup");
+    grid_->addWidget(label, row_++, column_, 1, 2);
+  }
+  void row(const QString& keys, const QString& text) {
+    auto* key = new QLabel(keys);
+    key->setObjectName("key");
+    grid_->addWidget(key, row_, column_, Qt::AlignRight);
+    grid_->addWidget(new QLabel(text), row_++, column_ + 1);
+  }
+
+ private:
+  QGridLayout* grid_;
+  int column_, row_ = 1;
+};
+
+}  // namespace
+
+ShortcutSheet::ShortcutSheet(const QList<QAction*>& actions, QWidget* parent) : QFrame(parent) {
+  setObjectName("sheet");
+  setFocusPolicy(Qt::StrongFocus);
+  auto* grid = new QGridLayout(this);
+  grid->setContentsMargins(26, 20, 26, 22);
+  grid->setHorizontalSpacing(12);
+  grid->setVerticalSpacing(7);
+  grid->setColumnMinimumWidth(2, 24);
+  auto* title = new QLabel(tr("Keys"));
+  title->setObjectName("sheetTitle");
+  grid->addWidget(title, 0, 0, 1, 3);
+  auto* close = new QLabel(tr("F1 or Esc closes"));
+  close->setObjectName("caption");
+  grid->addWidget(close, 0, 3, 1, 2, Qt::AlignRight);
+
+  Column left(grid, 0), right(grid, 3);
+  left.heading(tr("While driving"));
+  for (const DriveKey& key : drive_keys()) left.row(key.keys_text, key.text);
+  left.row(tr("Mouse"), tr("Look"));
+  left.row(tr("Wheel"), tr("Nearer and farther in third person"));
+  left.row(tr("Esc"), tr("Give the mouse back"));
+  left.heading(tr("While not driving"));
+  left.row(tr("Drag"), tr("Look round with the free camera"));
+  left.row(tr("W A S D, Wheel"), tr("Move the free camera; Shift: faster"));
+  right.heading(tr("Always"));
+  for (const QAction* action : actions) {
+    if (!action->shortcut().isEmpty()) right.row(action->shortcut().toString(QKeySequence::NativeText), action->text().remove("&").remove("..."));
+  }
+  hide();
+}
+
+void ShortcutSheet::toggle() {
+  if (isVisible()) return hide();
+  adjustSize();
+  move((parentWidget()->width() - width()) / 2, std::max(0, (parentWidget()->height() - height()) / 2));
+  show();
+  raise();
+  setFocus(Qt::PopupFocusReason);
+}
+
+void ShortcutSheet::keyPressEvent(QKeyEvent* event) {
+  if (event->key() == Qt::Key_Escape) return hide();
+  QFrame::keyPressEvent(event);
+}
+
+void ShortcutSheet::mousePressEvent(QMouseEvent*) { hide(); }
+
+}  // namespace lagniappe::app

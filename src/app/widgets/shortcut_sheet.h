@@ -1,0 +1,25 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The sheet of all keys (F1): what drives, and every action with a shortcut.
+#pragma once
+
+#include <QFrame>
+#include <QList>
+
+class QAction;
+class QLabel;
+
+namespace lagniappe::app {
+
+class ShortcutSheet : public QFrame {
+  Q_OBJECT
+ public:
+  ShortcutSheet(const QList<QAction*>& actions, QWidget* parent);
+
+  void toggle();  // Shows it in the middle of its parent, or hides it.
+
+ protected:
+  void keyPressEvent(QKeyEvent* event) override;
+  void mousePressEvent(QMouseEvent* event) override;
+};
+
+}  // namespace lagniappe::app
