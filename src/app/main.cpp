@@ -72,7 +72,7 @@ void begin_example(MainWindow& window, const QString& folder, const QElapsedTime
     QCoreApplication::exit(2);
   });
   QObject::connect(&window.loader(), &PlaceLoader::loaded, &window, [&window, inputs, folder, since_start] {
-    QObject::connect(&window.view(), &QOpenGLWidget::frameSwapped, &window, [&window, inputs, folder, since_start] {
+    QObject::connect(&window.view(), &ViewWidget::frame_shown, &window, [&window, inputs, folder, since_start] {
       auto* run = new ExampleRun(window, *inputs, folder, since_start.nsecsElapsed() * 1e-9);
       QObject::connect(run, &ExampleRun::done, [](bool fine) { QCoreApplication::exit(fine ? 0 : 1); });
       QTimer::singleShot(300, run, &ExampleRun::begin);

@@ -74,10 +74,20 @@ MainWindow::MainWindow(QSettings& settings, Doors doors)
   connect_loader();
   connect(&view(), &ViewWidget::driving_changed, this, &MainWindow::show_enabled);
   connect(&view(), &ViewWidget::frame_passed, this, &MainWindow::show_figures);
+  connect(&view(), &ViewWidget::frame_shown, this, [this] {
+    if (view().trouble().isEmpty()) return;
+    messages_->show_problem(tr("The view cannot be drawn"), view().trouble());
+    place_overlays();
+  }, Qt::SingleShotConnection);
   show_enabled();
 }
 
-MainWindow::~MainWindow() = default;
+// The page goes while what it shows is still there; losing the focus on the way is not to be heard of any more.
+MainWindow::~MainWindow() {
+  view().disconnect(this);
+  delete takeCentralWidget();
+  page_ = nullptr;
+}
 
 ViewWidget& MainWindow::view() { return page_->view(); }
 
@@ -315,7 +325,7 @@ void MainWindow::resizeEvent(QResizeEvent* event) {
 
 void MainWindow::changeEvent(QEvent* event) {
   QMainWindow::changeEvent(event);
-  if (event->type() == QEvent::ActivationChange && !isActiveWindow()) {
+  if (page_ != nullptr && event->type() == QEvent::ActivationChange && !isActiveWindow()) {
     session_.release_all();
     view().set_driving(false);
   }

@@ -118,7 +118,8 @@ void Renderer::draw(const DrawnFrame& frame) {
   glClearColor(1.0f, 1.0f, 1.0f, 1.0f);
   glClear(GL_COLOR_BUFFER_BIT | GL_DEPTH_BUFFER_BIT);
 
-  const glm::dmat4 to_clip = view_projection(frame.eye, frame.vertical_field, frame.pixels, origin_C_);
+  glm::dmat4 to_clip = view_projection(frame.eye, frame.vertical_field, frame.pixels, origin_C_);
+  if (frame.flipped) to_clip = glm::scale(glm::dmat4(1.0), Vec3(1.0, -1.0, 1.0)) * to_clip;
   // Faces a little behind their creases, so that these are not eaten.
   glEnable(GL_POLYGON_OFFSET_FILL);
   glPolygonOffset(1.0f, 1.0f);
@@ -156,7 +157,7 @@ void Renderer::draw_sky(const DrawnFrame& frame) {
   sky_.bind();
   sky_.setUniformValue("forward", to_qt(frame.eye.forward_C));
   sky_.setUniformValue("right", to_qt(frame.eye.right_C() * wide));
-  sky_.setUniformValue("up", to_qt(frame.eye.up_C * tall));
+  sky_.setUniformValue("up", to_qt(frame.eye.up_C * (frame.flipped ? -tall : tall)));
   const QOpenGLVertexArrayObject::Binder bound(&net_.array);
   glDrawArrays(GL_TRIANGLES, 0, net_.count);
 }
@@ -198,17 +199,20 @@ void Renderer::draw_lines(Geometry& geometry, const glm::dmat4& to_clip, float s
   glDrawArrays(GL_LINES, 0, geometry.count);
 }
 
-// What is hidden by solids is still shown, faintly: contacts lie on surfaces and under the figure.
+// What is hidden by solids is still shown, faintly: contacts lie on surfaces and under the figure. Core OpenGL only has
+// lines of one pixel, so each is drawn four times, a pixel apart.
 void Renderer::draw_overlay(const DrawnFrame& frame, const glm::dmat4& to_clip) {
   fill(overlay_, frame.overlay);
-  glLineWidth(2.0f);
   glDepthMask(GL_FALSE);
-  glDepthFunc(GL_GREATER);
-  draw_lines(overlay_, to_clip, 0.45f, 200.0f);
+  for (const auto& [depth, strength] : {std::pair(GL_GREATER, 0.35f), std::pair(GL_LEQUAL, 1.0f)}) {
+    glDepthFunc(depth);
+    for (const auto& [x, y] : {std::pair(0, 0), {1, 0}, {0, 1}, {1, 1}}) {
+      const Vec3 shift(2.0 * x / frame.pixels.width(), 2.0 * y / frame.pixels.height(), 0.0);
+      draw_lines(overlay_, glm::translate(glm::dmat4(1.0), shift) * to_clip, strength, 200.0f);
+    }
+  }
   glDepthFunc(GL_LEQUAL);
-  draw_lines(overlay_, to_clip, 1.0f, 200.0f);
   glDepthMask(GL_TRUE);
-  glLineWidth(1.0f);
 }
 
 }  // namespace lagniappe::app

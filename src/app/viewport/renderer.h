@@ -21,6 +21,7 @@ struct DrawnFrame {
   Eye eye;
   double vertical_field = radians(60.0);
   QSize pixels;
+  bool flipped = false;  // The first row of pixels is to be the top one.
   bool grid = true;
   std::vector<FigurePart> figure;
   struct Shadow {

@@ -44,7 +44,8 @@ std::vector<LineVertex> mark_lines(const Course& course, const Vec3& origin_C) {
 
 }  // namespace
 
-ViewWidget::ViewWidget(DriveSession& session, QWidget* parent) : QOpenGLWidget(parent), session_(session), readouts_(session) {
+ViewWidget::ViewWidget(DriveSession& session, QWidget* parent)
+    : QWidget(parent), session_(session), canvas_(make_canvas(*this, this)), readouts_(session) {
   setFocusPolicy(Qt::StrongFocus);
   setMouseTracking(true);
   setMinimumSize(320, 200);
@@ -56,21 +57,22 @@ ViewWidget::ViewWidget(DriveSession& session, QWidget* parent) : QOpenGLWidget(p
   frame_timer_.setTimerType(Qt::PreciseTimer);
   frame_timer_.setSingleShot(true);
   connect(&frame_timer_, &QTimer::timeout, this, &ViewWidget::pass_frame);
-  connect(this, &QOpenGLWidget::frameSwapped, this, &ViewWidget::ask_for_next_frame);
   frame_timer_.start(0);
 }
 
 // One frame after the other, no faster than the screen shows them. A timer of even intervals would wait for its next
 // beat after every frame that took a little too long.
-void ViewWidget::ask_for_next_frame() {
+void ViewWidget::shown() {
+  emit frame_shown();
   if (frame_timer_.isActive()) return;
   frame_timer_.start(std::max(0, int(1000.0 * (last_frame_ + shortest_frame_ - now_()))));
 }
 
 ViewWidget::~ViewWidget() {
-  makeCurrent();
-  if (trouble_.isEmpty() && isValid()) renderer_.release();
-  doneCurrent();
+  canvas_->make_current();
+  if (begun_) renderer_.release();
+  canvas_->done_current();
+  delete &canvas_->widget();  // Before what it draws.
 }
 
 void ViewWidget::show_place() {
@@ -79,7 +81,7 @@ void ViewWidget::show_place() {
   has_driven_ = false;
   camera_.mode = drive_camera_;
   readouts_.set_place(*session_.place());
-  update();
+  canvas_->widget().update();
 }
 
 void ViewWidget::set_driving(bool driving) {
@@ -113,7 +115,7 @@ void ViewWidget::pass_frame() {
   last_frame_ = now;
   if (driving_ || session_.following()) session_.advance(frame_seconds_);
   if (camera_.mode == CameraMode::Free) move_free_camera(frame_seconds_);
-  update();
+  canvas_->widget().update();
   emit frame_passed();
 }
 
@@ -125,31 +127,37 @@ void ViewWidget::count_frame(double now) {
   frames_counted_ = 0;
 }
 
-void ViewWidget::initializeGL() { trouble_ = renderer_.initialize(); }
+void ViewWidget::begin_gl() {
+  trouble_ = renderer_.initialize();
+  begun_ = trouble_.isEmpty();
+}
 
 Eye ViewWidget::eye(double seconds) {
   if (camera_.mode == CameraMode::Free || session_.place() == nullptr) return camera_.free_eye();
   return camera_.follow(session_, seconds);
 }
 
-void ViewWidget::paintGL() {
-  if (!trouble_.isEmpty()) return;
+void ViewWidget::draw_gl(const QSize& pixels, bool flipped) {
+  if (!begun_) return;
   if (scene_changed_) renderer_.set_scene(scene_);
   scene_changed_ = false;
-  const DrawnFrame frame = drawn_frame(eye(frame_seconds_));
-  renderer_.draw(frame);
+  drawn_eye_ = eye(frame_seconds_);
+  renderer_.draw(drawn_frame(drawn_eye_, pixels, flipped));
   count_frame(now_());
-  if (session_.place() == nullptr) return;
-  QPainter painter(this);
-  const bool figure = camera_.mode != CameraMode::FirstPerson;
-  readouts_.paint(painter, {view_projection(frame.eye, kField, size(), Vec3(0.0)), frame.eye, size(), frames_per_second_, driving_, has_driven_, figure});
 }
 
-DrawnFrame ViewWidget::drawn_frame(const Eye& eye) const {
+void ViewWidget::draw_text(QPainter& painter) {
+  if (session_.place() == nullptr) return;
+  const bool figure = camera_.mode != CameraMode::FirstPerson;
+  readouts_.paint(painter, {view_projection(drawn_eye_, kField, size(), Vec3(0.0)), drawn_eye_, size(), frames_per_second_, driving_, has_driven_, figure});
+}
+
+DrawnFrame ViewWidget::drawn_frame(const Eye& eye, const QSize& pixels, bool flipped) const {
   DrawnFrame frame;
   frame.eye = eye;
   frame.vertical_field = kField;
-  frame.pixels = size() * devicePixelRatioF();
+  frame.pixels = pixels;
+  frame.flipped = flipped;
   frame.grid = grid_;
   if (session_.place() == nullptr) return frame;
   const Pose pose = session_.pose();
@@ -173,6 +181,11 @@ std::optional<DrawnFrame::Shadow> ViewWidget::shadow(const Pose& pose) const {
   return DrawnFrame::Shadow{hit->hit.point_C, hit->hit.normal_C, session_.profile().capsule.radius * (1.25 + 0.6 * (1.0 - near)), 0.5 * near * near};
 }
 
+void ViewWidget::resizeEvent(QResizeEvent* event) {
+  QWidget::resizeEvent(event);
+  canvas_->widget().setGeometry(rect());
+}
+
 bool ViewWidget::handle_key(int key, bool down) {
   const auto does = drive_key(key);
   if (!does) return false;
@@ -193,19 +206,19 @@ bool ViewWidget::handle_key(int key, bool down) {
 void ViewWidget::keyPressEvent(QKeyEvent* event) {
   if (event->isAutoRepeat() && drive_key(event->key())) return;
   if (event->key() == Qt::Key_Escape && driving_) return set_driving(false);
-  if (!handle_key(event->key(), true)) QOpenGLWidget::keyPressEvent(event);
+  if (!handle_key(event->key(), true)) QWidget::keyPressEvent(event);
 }
 
 void ViewWidget::keyReleaseEvent(QKeyEvent* event) {
   if (event->isAutoRepeat() && drive_key(event->key())) return;
-  if (!handle_key(event->key(), false)) QOpenGLWidget::keyReleaseEvent(event);
+  if (!handle_key(event->key(), false)) QWidget::keyReleaseEvent(event);
 }
 
 void ViewWidget::focusOutEvent(QFocusEvent* event) {
   keys_down_.clear();
   session_.release_all();
   set_driving(false);
-  QOpenGLWidget::focusOutEvent(event);
+  QWidget::focusOutEvent(event);
 }
 
 void ViewWidget::mousePressEvent(QMouseEvent* event) {

@@ -3,18 +3,19 @@
 #pragma once
 
 #include <QElapsedTimer>
-#include <QOpenGLWidget>
 #include <QTimer>
+#include <QWidget>
 #include <functional>
 #include <set>
 
+#include "viewport/canvas.h"
 #include "viewport/overlay_lines.h"
 #include "viewport/readouts.h"
 #include "viewport/renderer.h"
 
 namespace lagniappe::app {
 
-class ViewWidget : public QOpenGLWidget {
+class ViewWidget : public QWidget, private Drawable {
   Q_OBJECT
  public:
   explicit ViewWidget(DriveSession& session, QWidget* parent = nullptr);
@@ -33,6 +34,7 @@ class ViewWidget : public QOpenGLWidget {
   const Camera& camera() const { return camera_; }
   double frames_per_second() const { return frames_per_second_; }
   const Readouts& readouts() const { return readouts_; }
+  QImage picture() { return canvas_->picture(); }  // Of the last frame.
   QString trouble() const { return trouble_; }  // Why nothing can be drawn, or empty.
 
   // The time in seconds that frames go by; tests set their own.
@@ -42,11 +44,11 @@ class ViewWidget : public QOpenGLWidget {
 
  signals:
   void driving_changed(bool driving);
-  void frame_passed();
+  void frame_passed();  // Time went on; the frame is not drawn yet.
+  void frame_shown();
 
  protected:
-  void initializeGL() override;
-  void paintGL() override;
+  void resizeEvent(QResizeEvent* event) override;
   void keyPressEvent(QKeyEvent* event) override;
   void keyReleaseEvent(QKeyEvent* event) override;
   void focusOutEvent(QFocusEvent* event) override;
@@ -55,16 +57,21 @@ class ViewWidget : public QOpenGLWidget {
   void wheelEvent(QWheelEvent* event) override;
 
  private:
+  void begin_gl() override;
+  void draw_gl(const QSize& pixels, bool flipped) override;
+  void draw_text(QPainter& painter) override;
+  void shown() override;
   bool handle_key(int key, bool down);
   void move_free_camera(double seconds);
   Eye eye(double seconds);
-  DrawnFrame drawn_frame(const Eye& eye) const;
+  DrawnFrame drawn_frame(const Eye& eye, const QSize& pixels, bool flipped) const;
   std::optional<DrawnFrame::Shadow> shadow(const Pose& pose) const;
   void count_frame(double now);
-  void ask_for_next_frame();
 
   DriveSession& session_;
+  Canvas* canvas_;
   Camera camera_;
+  Eye drawn_eye_{};
   Renderer renderer_;
   SceneMesh scene_;
   OverlayChoice overlays_;
@@ -80,7 +87,7 @@ class ViewWidget : public QOpenGLWidget {
   std::set<int> keys_down_;
   QPointF drag_from_;
   QString trouble_;
-  bool driving_ = false, grid_ = true, scene_changed_ = false, has_driven_ = false;
+  bool begun_ = false, driving_ = false, grid_ = true, scene_changed_ = false, has_driven_ = false;
 };
 
 }  // namespace lagniappe::app

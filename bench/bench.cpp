@@ -1,0 +1,190 @@
+// SPDX-License-Identifier: MIT
+// What is measured, on which places:
+//   sweep        one walking-sized capsule sweep (1.2 m axis, 0.3 m radius, 0.1 m motion) near the ground
+//   ray          one ray of 20 m
+//   world_build  the whole commit of a world
+//   step         one character tick: walking, turning, jumping now and then; without and with a ledger
+// on the demo course, and on a rolling terrain of 100 k and 1 M triangles of the same size (a larger place).
+// Each workload checks its answers: hits are counted, and a run that meets nothing fails.
+#include <benchmark/benchmark.h>
+
+#include <cmath>
+#include <cstdio>
+#include <cstdlib>
+#include <map>
+#include <memory>
+#include <random>
+
+#include "lagniappe/lagniappe.h"
+
+namespace {
+
+using namespace lagniappe;
+
+enum Where : int { Demo = 0, Terrain100k = 1, Terrain1M = 2, Terrain10k = 3 };
+
+std::vector<Triangle> terrain(int cells) {
+  const double half = 0.5 * cells;
+  const auto at = [&](int i, int j) {
+    const double x = i - half, z = j - half;
+    return Vec3(x, 1.5 * std::sin(0.11 * x) * std::cos(0.07 * z) + 0.3 * std::sin(0.9 * x + 0.7 * z), z);
+  };
+  std::vector<Triangle> triangles;
+  triangles.reserve(2 * std::size_t(cells) * cells);
+  for (int j = 0; j < cells; ++j) {
+    for (int i = 0; i < cells; ++i) {
+      triangles.push_back({at(i, j), at(i, j + 1), at(i + 1, j + 1)});
+      triangles.push_back({at(i, j), at(i + 1, j + 1), at(i + 1, j)});
+    }
+  }
+  return triangles;
+}
+
+TriangleWorld commit(const std::vector<Triangle>& triangles) {
+  TriangleWorld::Builder builder;
+  builder.begin_piece("terrain");
+  for (const Triangle& t : triangles) builder.add(t);
+  return builder.commit();
+}
+
+struct Place {
+  TriangleWorld world;
+  Home home;
+  double reach;  // Half the side of the square in which questions are asked.
+};
+
+Place make_place(int where) {
+  if (where == Demo) {
+    const auto course = read_course(LAGNIAPPE_SOURCE_DIR "/courses/tidewheel.course.json");
+    if (!course) {
+      std::fprintf(stderr, "%s\n", course.error().sentence().c_str());
+      std::exit(2);
+    }
+    return {build_world(*course), start_home(*course), 30.0};
+  }
+  const int cells = where == Terrain10k ? 71 : where == Terrain100k ? 224 : 708;
+  return {commit(terrain(cells)), {Vec3(0.3, 4.0, 0.4), Quat(1, 0, 0, 0), 0.0}, 0.45 * cells};
+}
+
+const Place& place(int where) {
+  static std::map<int, std::unique_ptr<Place>> places;
+  auto& p = places[where];
+  if (!p) p = std::make_unique<Place>(make_place(where));
+  return *p;
+}
+
+// Places a little above ground, anywhere.
+std::vector<Vec3> feet(const Place& p, int count) {
+  std::mt19937_64 engine(7);
+  std::uniform_real_distribution<double> any(-p.reach, p.reach), above(0.02, 0.3);
+  std::vector<Vec3> out;
+  while (int(out.size()) < count) {
+    const Vec3 from(any(engine), 60.0, any(engine));
+    const auto hit = p.world.cast_ray(from, Vec3(0, -100, 0));
+    if (hit) out.push_back(hit->hit.point_C + Vec3(0, above(engine), 0));
+  }
+  return out;
+}
+
+void sweep_bench(benchmark::State& state) {
+  const Place& p = place(int(state.range(0)));
+  const std::vector<Vec3> foot = feet(p, 4096);
+  std::mt19937_64 engine(11);
+  std::uniform_real_distribution<double> angle(0.0, 2.0 * kPi);
+  std::vector<Vec3> motion;
+  for (std::size_t i = 0; i < foot.size(); ++i) {
+    const double a = angle(engine);
+    motion.emplace_back(0.09 * std::cos(a), -0.04, 0.09 * std::sin(a));
+  }
+  std::size_t i = 0, hits = 0;
+  for (auto _ : state) {
+    const auto hit = p.world.sweep(capsule_axis(foot[i], Vec3(0, 1, 0), 0.3, 1.8), 0.3, motion[i]);
+    hits += hit.has_value();
+    benchmark::DoNotOptimize(hit);
+    i = (i + 1) % foot.size();
+  }
+  if (hits == 0) state.SkipWithError("no sweep met anything");
+  state.counters["hit_share"] = double(hits) / double(state.iterations());
+}
+
+void ray_bench(benchmark::State& state) {
+  const Place& p = place(int(state.range(0)));
+  const std::vector<Vec3> foot = feet(p, 4096);
+  std::size_t i = 0, hits = 0;
+  for (auto _ : state) {
+    const Vec3& to = foot[(i + 1) % foot.size()];
+    const Vec3 from = foot[i] + Vec3(0, 1.6, 0);
+    const auto hit = p.world.cast_ray(from, unit_or(to - from, Vec3(0, -1, 0)) * 20.0);
+    hits += hit.has_value();
+    benchmark::DoNotOptimize(hit);
+    i = (i + 1) % foot.size();
+  }
+  if (hits == 0) state.SkipWithError("no ray met anything");
+}
+
+void world_build_bench(benchmark::State& state) {
+  const std::vector<Triangle> triangles = terrain(state.range(0) == Terrain100k ? 224 : 708);
+  std::size_t bytes = 0;
+  for (auto _ : state) {
+    const TriangleWorld world = commit(triangles);
+    bytes = world.memory_bytes();
+  }
+  state.counters["triangles"] = double(triangles.size());
+  state.counters["bytes_per_triangle"] = double(bytes) / double(triangles.size());
+}
+
+InputFrame wandering(std::uint64_t tick) {
+  InputFrame input;
+  input.move = Vec2(tick % 400 < 200 ? 0.4 : -0.3, 1.0);
+  input.turn_rate = Vec2(std::sin(double(tick) * 0.01), 0.0);
+  input.pressed.set(Action::Jump, tick % 90 == 0);
+  return input;
+}
+
+void step_on(benchmark::State& state, bool with_ledger) {
+  const Place& p = place(int(state.range(0)));
+  const Profile profile;
+  CharacterState character = start_state(profile, p.home);
+  Ledger ledger;
+  std::size_t grounded = 0;
+  for (auto _ : state) {
+    ledger.entries.clear();
+    character = step(character, wandering(character.tick), profile, p.world, 1.0 / 60.0, with_ledger ? &ledger : nullptr);
+    grounded += character.grounded();
+  }
+  if (grounded < std::size_t(state.iterations()) / 4) state.SkipWithError("the character was hardly ever on the ground");
+  state.counters["ticks_per_second"] = benchmark::Counter(double(state.iterations()), benchmark::Counter::kIsRate);
+}
+void step_bench(benchmark::State& state) { step_on(state, false); }
+void step_with_ledger_bench(benchmark::State& state) { step_on(state, true); }
+
+// A retake: 60 s of input at 60 ticks/s on the demo course.
+void retake_bench(benchmark::State& state) {
+  const Place& p = place(Demo);
+  const Profile profile;
+  std::vector<InputFrame> inputs;
+  for (std::uint64_t i = 0; i < 3600; ++i) inputs.push_back(wandering(i));
+  for (auto _ : state) {
+    const auto end = drive(start_state(profile, p.home), inputs, profile, p.world, 60, [](const CharacterState&, const Ledger*) {});
+    benchmark::DoNotOptimize(end);
+  }
+}
+
+BENCHMARK(sweep_bench)->Name("sweep")->ArgName("place")->Arg(Demo)->Arg(Terrain100k)->Arg(Terrain1M);
+BENCHMARK(ray_bench)->Name("ray")->ArgName("place")->Arg(Demo)->Arg(Terrain100k)->Arg(Terrain1M);
+BENCHMARK(world_build_bench)->Name("world_build")->ArgName("place")->Arg(Terrain100k)->Arg(Terrain1M)->Unit(benchmark::kMillisecond);
+BENCHMARK(step_bench)->Name("step")->ArgName("place")->Arg(Demo)->Arg(Terrain10k)->Arg(Terrain100k)->Arg(Terrain1M);
+BENCHMARK(step_with_ledger_bench)->Name("step_with_ledger")->ArgName("place")->Arg(Demo);
+BENCHMARK(retake_bench)->Name("retake_60s")->Unit(benchmark::kMillisecond);
+
+}  // namespace
+
+int main(int argc, char** argv) {
+#ifndef NDEBUG
+  std::puts("WARNING: built without optimisation; the figures mean nothing.");
+#endif
+  std::puts("places: 0 demo course, 1 terrain of 100 k triangles, 2 terrain of 1 M, 3 terrain of 10 k");
+  benchmark::Initialize(&argc, argv);
+  if (benchmark::ReportUnrecognizedArguments(argc, argv)) return 64;
+  benchmark::RunSpecifiedBenchmarks();
+}

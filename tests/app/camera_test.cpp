@@ -1,0 +1,92 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "viewport/camera.h"
+
+#include <catch2/catch.hpp>
+
+using namespace lagniappe;
+using namespace lagniappe::app;
+
+namespace {
+
+// A floor with a wall 2 m behind the start.
+std::shared_ptr<const Place> room() {
+  Course course;
+  course.name = "Room";
+  course.pieces.push_back({"floor", {0, -1, 0}, Vec3(0.0), "", shape::Block{{100, 1, 100}}});
+  course.pieces.push_back({"wall", {0, 0, 2.5}, Vec3(0.0), "", shape::Block{{100, 6, 1}}});
+  course.marks.push_back({"start", Vec3(0.0), 0.0});
+  TriangleWorld world = build_world(course);
+  return std::make_shared<const Place>(Place{"", std::move(course), std::move(world)});
+}
+
+}  // namespace
+
+TEST_CASE("In third person the eye is pulled in by a wall at once and goes out again smoothly") {
+  DriveSession session;
+  session.set_place(room());
+  Camera camera;
+  camera.distance = 5.0;
+  Eye eye = camera.follow(session, 1.0 / 60);
+  CHECK(eye.at_C.z <= 2.0 - Camera::kEyeBall + 1e-6);
+  CHECK(eye.at_C.z > 1.0);
+  // Turned round, nothing is behind.
+  session.turn_by(Vec2(180.0 / 0.12, 0.0));
+  double last = 0.0;
+  for (int i = 0; i < 120; ++i) {
+    eye = camera.follow(session, 1.0 / 60);
+    const double out = length(Vec3(eye.at_C.x, 0, eye.at_C.z));
+    CHECK(out >= last - 1e-9);
+    if (i > 0) CHECK(out - last < 0.5);
+    last = out;
+  }
+  CHECK(last == Approx(5.0).margin(0.01));
+}
+
+TEST_CASE("Whatever the look, the eye is never nearer to a wall than its ball") {
+  DriveSession session;
+  session.set_place(room());
+  Camera camera;
+  camera.distance = 8.0;
+  for (int i = 0; i < 400; ++i) {
+    session.turn_by(Vec2(37.0, i % 2 == 0 ? 60.0 : -55.0));
+    session.advance(1.0 / 60);
+    const Eye eye = camera.follow(session, 1.0 / 60);
+    std::array<WorldContact, 1> contact;
+    CHECK(session.place()->world.contacts({eye.at_C, eye.at_C}, Camera::kEyeBall - 1e-6, contact) == 0);
+    CHECK(dot(eye.forward_C, eye.up_C) == Approx(0.0).margin(1e-9));
+  }
+}
+
+TEST_CASE("In first person the eye is at eye height and looks where the look goes, straight down too") {
+  DriveSession session;
+  session.set_place(room());
+  Profile profile;
+  profile.look.lowest_pitch = radians(-90.0);
+  session.set_profile(profile);
+  Camera camera;
+  camera.mode = CameraMode::FirstPerson;
+  CHECK(camera.follow(session, 0.0).at_C.y == Approx(profile.capsule.eye_height));
+  session.turn_by(Vec2(0.0, 5000.0));
+  const Eye down = camera.follow(session, 0.0);
+  CHECK(down.forward_C.y == Approx(-1.0));
+  CHECK(length(down.up_C) == Approx(1.0));
+  CHECK(length(down.right_C() - Vec3(1, 0, 0)) < 1e-6);
+}
+
+TEST_CASE("The wheel changes the distance within its limits") {
+  Camera camera;
+  for (int i = 0; i < 100; ++i) camera.zoom(1.0);
+  CHECK(camera.distance == Camera::kNearest);
+  for (int i = 0; i < 100; ++i) camera.zoom(-1.0);
+  CHECK(camera.distance == Camera::kFarthest);
+}
+
+TEST_CASE("The free camera begins where the eye was") {
+  Camera camera;
+  const Eye from{{1, 2, 3}, glm::normalize(Vec3(1, -0.5, -2)), {0, 1, 0}};
+  camera.place_free(from);
+  CHECK(length(camera.free_eye().at_C - from.at_C) < 1e-12);
+  CHECK(length(camera.free_eye().forward_C - from.forward_C) < 1e-9);
+  camera.move_free(Vec3(0, 0, 2));
+  CHECK(length(camera.free_eye().at_C - (from.at_C + from.forward_C * 2.0)) < 1e-9);
+}

@@ -1,0 +1,39 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Keys and mouse from outside the program, through the X server, as a keyboard would send them.
+#include <QProcess>
+
+#include "window_fixture.h"
+
+using namespace lagniappe;
+using namespace lagniappe::app;
+using namespace lagniappe::app::test;
+
+namespace {
+
+void x(const QStringList& arguments) { REQUIRE(QProcess::execute("xdotool", arguments) == 0); }
+
+}  // namespace
+
+TEST_CASE_METHOD(WindowFixture, "A real keyboard drives: Enter, W and Shift held, Space, a turn of the mouse, Esc") {
+  x({"mousemove", "640", "400", "click", "1"});
+  REQUIRE(wait_for([&] { return view.hasFocus(); }));
+  x({"key", "Return"});
+  REQUIRE(wait_for([&] { return view.driving(); }));
+  const Vec3 from = session.current().foot_C;
+  x({"keydown", "w"});
+  REQUIRE(wait_for([&] { return session.current().foot_C.z < from.z - 1.0; }));
+  x({"keydown", "shift"});
+  REQUIRE(wait_for([&] { return session.current().state == StateId::Sprint; }));
+  x({"keyup", "shift"});
+  x({"key", "space"});
+  REQUIRE(wait_for([&] { return session.current().state == StateId::Rise; }));
+  const double yaw = session.look().x;
+  x({"mousemove_relative", "--", "120", "0"});
+  REQUIRE(wait_for([&] { return degrees(wrap_angle(session.look().x - yaw)) < -5.0; }));
+  x({"keyup", "w"});
+  REQUIRE(wait_for([&] { return session.current().state == StateId::Stand; }));
+  x({"key", "v"});
+  REQUIRE(wait_for([&] { return view.first_person(); }));
+  x({"key", "Escape"});
+  REQUIRE(wait_for([&] { return !view.driving(); }));
+}

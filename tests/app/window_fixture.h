@@ -1,0 +1,80 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// A real window with the demo course, and ways to wait and to look at it.
+#pragma once
+
+#include <QSettings>
+#include <QTemporaryDir>
+#include <QTest>
+#include <catch2/catch.hpp>
+#include <fstream>
+#include <memory>
+
+#include "main_window.h"
+#include "pages/drive_page.h"
+#include "viewport/view_widget.h"
+#include "widgets/message_bar.h"
+
+namespace lagniappe::app::test {
+
+inline const QString kSource = QStringLiteral(LAGNIAPPE_SOURCE_DIR);
+inline const QString kDemo = kSource + "/courses/tidewheel.course.json";
+
+// Waits until `fine` holds, while the window lives on; false after 15 s.
+template <typename Fine>
+bool wait_for(Fine fine) {
+  return QTest::qWaitFor(fine, 15000);
+}
+
+struct WindowFixture {
+  QTemporaryDir folder;
+  QSettings settings{folder.filePath("settings.ini"), QSettings::IniFormat};
+  QString chosen_file;  // What the file dialog answers.
+  MainWindow window{settings, {[this](QWidget*, const QString&, const QString&) { return chosen_file; }}};
+  DriveSession& session = window.session();
+  ViewWidget& view = window.view();
+
+  WindowFixture() {
+    window.resize(1280, 800);
+    window.show();
+    REQUIRE(QTest::qWaitForWindowExposed(&window));
+    window.activateWindow();
+    open(kDemo);
+  }
+  void open(const QString& path) {
+    window.open(path);
+    REQUIRE(wait_for([&] { return !window.loader().busy(); }));
+  }
+  QString file(const QString& name, const std::string& text) const {
+    const QString path = folder.filePath(name);
+    std::ofstream(path.toStdString(), std::ios::binary) << text;
+    return path;
+  }
+  void drive() {
+    window.activateWindow();
+    window.actions()[Act::Drive]->trigger();
+    REQUIRE(view.driving());
+  }
+  // Lets at least one more frame be drawn and returns its pixels.
+  QImage next_picture() {
+    int shown = 0;
+    const auto connection = QObject::connect(&view, &ViewWidget::frame_shown, [&] { ++shown; });
+    REQUIRE(wait_for([&] { return shown >= 2; }));
+    QObject::disconnect(connection);
+    return view.picture();
+  }
+};
+
+// Share of pixels that differ clearly between two pictures of one size.
+inline double difference(const QImage& a, const QImage& b) {
+  if (a.size() != b.size()) return 1.0;
+  int differ = 0;
+  for (int y = 0; y < a.height(); ++y) {
+    for (int x = 0; x < a.width(); ++x) {
+      const QColor p = a.pixelColor(x, y), q = b.pixelColor(x, y);
+      differ += std::abs(p.red() - q.red()) + std::abs(p.green() - q.green()) + std::abs(p.blue() - q.blue()) > 40;
+    }
+  }
+  return double(differ) / (a.width() * a.height());
+}
+
+}  // namespace lagniappe::app::test

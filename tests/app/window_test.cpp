@@ -1,0 +1,203 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include <QComboBox>
+#include <QDropEvent>
+#include <QLineEdit>
+#include <QMimeData>
+
+#include "widgets/shortcut_sheet.h"
+#include "window_fixture.h"
+
+using namespace lagniappe;
+using namespace lagniappe::app;
+using namespace lagniappe::app::test;
+
+TEST_CASE_METHOD(WindowFixture, "The window starts with the demo course and draws it", "[pixels]") {
+  REQUIRE(session.place() != nullptr);
+  CHECK(session.place()->course.name == "Tidewheel pump works");
+  CHECK(window.windowTitle().contains("Tidewheel pump works"));
+  const QImage picture = next_picture();
+  CHECK(picture.width() > 1000);
+  std::set<QRgb> colours;
+  for (int y = 0; y < picture.height(); y += 7) {
+    for (int x = 0; x < picture.width(); x += 7) colours.insert(picture.pixel(x, y));
+  }
+  CHECK(colours.size() > 40);
+  // The sky is above the ground, in both ways of showing a frame.
+  CHECK(picture.pixelColor(picture.width() / 2, 4).blueF() > picture.pixelColor(picture.width() / 2, picture.height() - 4).blueF());
+}
+
+TEST_CASE_METHOD(WindowFixture, "Keys walk the character, in the core and in pixels", "[pixels]") {
+  drive();
+  REQUIRE(wait_for([&] { return session.current().state == StateId::Stand; }));
+  const QImage before = next_picture();
+  const Vec3 from = session.current().foot_C;
+  QTest::keyPress(&view, Qt::Key_W);
+  REQUIRE(wait_for([&] { return session.current().foot_C.z < from.z - 1.5; }));
+  CHECK(session.current().state == StateId::Walk);
+  QTest::keyPress(&view, Qt::Key_Shift);
+  REQUIRE(wait_for([&] { return session.current().state == StateId::Sprint; }));
+  QTest::keyRelease(&view, Qt::Key_Shift);
+  QTest::keyRelease(&view, Qt::Key_W);
+  REQUIRE(wait_for([&] { return session.current().state == StateId::Stand; }));
+  CHECK(difference(before, next_picture()) > 0.02);
+  QTest::keyClick(&view, Qt::Key_Space);
+  REQUIRE(wait_for([&] { return session.current().state == StateId::Rise; }));
+  QTest::keyClick(&view, Qt::Key_Up);
+  REQUIRE(wait_for([&] { return session.current().grounded(); }));
+  QTest::keyClick(&view, Qt::Key_R);
+  REQUIRE(wait_for([&] { return session.current().times_put_home == 1; }));
+  CHECK(length(session.current().foot_C - from) < 0.01);
+}
+
+TEST_CASE_METHOD(WindowFixture, "The mouse turns the look while driving, and Esc gives it back") {
+  drive();
+  const double yaw = session.look().x;
+  const QPoint middle = view.mapToGlobal(view.rect().center());
+  QMouseEvent move(QEvent::MouseMove, view.rect().center() + QPoint(50, 0), middle + QPoint(50, 0), Qt::NoButton, Qt::NoButton, Qt::NoModifier);
+  QCoreApplication::sendEvent(&view, &move);
+  CHECK(degrees(session.look().x - yaw) == Approx(-6.0).margin(1e-6));
+  CHECK(view.cursor().shape() == Qt::BlankCursor);
+  QTest::keyClick(&view, Qt::Key_Escape);
+  CHECK_FALSE(view.driving());
+  CHECK(view.cursor().shape() != Qt::BlankCursor);
+}
+
+TEST_CASE_METHOD(WindowFixture, "Losing the focus lets everything go and gives the mouse back") {
+  drive();
+  QTest::keyPress(&view, Qt::Key_W);
+  REQUIRE(wait_for([&] { return session.current().state == StateId::Walk; }));
+  window.page().findChild<QComboBox*>("tickRate")->setFocus();
+  CHECK_FALSE(view.driving());
+  const auto tick = session.current().tick;
+  drive();
+  REQUIRE(wait_for([&] { return session.current().tick > tick + 30; }));
+  CHECK(session.current().state == StateId::Stand);  // W is not held any more.
+}
+
+TEST_CASE_METHOD(WindowFixture, "First and third person differ in pixels, and the figure is only seen in third", "[pixels]") {
+  const QImage third = next_picture();
+  window.actions()[Act::FirstPerson]->trigger();
+  CHECK(view.first_person());
+  CHECK(difference(third, next_picture()) > 0.05);
+  window.actions()[Act::FirstPerson]->trigger();
+  REQUIRE(wait_for([&] { return difference(third, next_picture()) < 0.02; }));
+}
+
+TEST_CASE_METHOD(WindowFixture, "Pause stands still, and a single tick is one tick") {
+  drive();
+  REQUIRE(wait_for([&] { return session.current().tick > 5; }));
+  QTest::keyClick(&window, Qt::Key_P);
+  REQUIRE(session.paused());
+  const auto tick = session.current().tick;
+  next_picture();
+  CHECK(session.current().tick == tick);
+  QTest::keyClick(&window, Qt::Key_Period);
+  CHECK(session.current().tick == tick + 1);
+  QTest::keyClick(&window, Qt::Key_P);
+  REQUIRE(wait_for([&] { return session.current().tick > tick + 10; }));
+}
+
+TEST_CASE_METHOD(WindowFixture, "Time scale, tick rate and drawing mode are chosen in the strip and on keys") {
+  QTest::keyClick(&window, Qt::Key_BracketLeft);
+  CHECK(session.time_scale() == 0.5);
+  QTest::keyClick(&window, Qt::Key_BracketRight);
+  CHECK(session.time_scale() == 1.0);
+  auto* rates = window.page().findChild<QComboBox*>("tickRate");
+  rates->setFocus();
+  rates->lineEdit()->selectAll();
+  QTest::keyClicks(rates->lineEdit(), "144");
+  QTest::keyClick(rates->lineEdit(), Qt::Key_Return);
+  CHECK(session.tick_rate() == 144);
+  window.page().choose_tick_rate(5000);
+  CHECK(session.tick_rate() == kHighestTickRate);
+  QTest::keyClick(&window, Qt::Key_I);
+  CHECK(session.drawing() == lagniappe::app::Drawing::AsTicked);
+}
+
+TEST_CASE_METHOD(WindowFixture, "Overlays are drawn when they are on", "[pixels]") {
+  REQUIRE(wait_for([&] { return session.place() != nullptr; }));
+  window.actions()[Act::SingleTick]->trigger();
+  const QImage plain = next_picture();
+  for (const Act act : {Act::Capsule, Act::Contacts, Act::Probe}) {
+    window.actions()[act]->setChecked(true);
+    CHECK(difference(plain, next_picture()) > 0.0001);
+    window.actions()[act]->setChecked(false);
+  }
+  CHECK(difference(plain, next_picture()) < 0.0001);
+  window.actions()[Act::Grid]->setChecked(false);
+  CHECK(difference(plain, next_picture()) > 0.0003);
+}
+
+TEST_CASE_METHOD(WindowFixture, "A bad file is explained in the window and the old course stays") {
+  const auto before = session.shared_place();
+  open(file("bad.course.json", "{\"lagniappe\": \"course\", \"version\": 1,\n \"peices\": []}"));
+  CHECK(window.messages().isVisible());
+  CHECK(window.messages().text().contains("bad.course.json"));
+  CHECK(window.messages().text().contains("line 2, column"));
+  CHECK(session.shared_place() == before);
+  for (const auto& [name, text] : {std::pair<QString, std::string>{"cut.glb", "glTF"}, {"empty.obj", ""}, {"x.profile.json", "{}"}, {"bin.json", std::string(99, '\0')}}) {
+    open(file(name, text));
+    CHECK(window.messages().text().contains(name));
+    CHECK(session.shared_place() == before);
+  }
+  open(folder.filePath("nowhere.glb"));
+  CHECK(window.messages().text().contains("cannot be opened"));
+}
+
+TEST_CASE_METHOD(WindowFixture, "A file dropped on the window is opened, a profile too") {
+  const QString floor = file("floor.obj", "o hall\nv -9 0 -9\nv -9 0 9\nv 9 0 9\nv 9 0 -9\nf 1 2 3 4\n");
+  const auto drop = [&](const QString& path) {
+    QMimeData data;
+    data.setUrls({QUrl::fromLocalFile(path)});
+    QDragEnterEvent enter(QPoint(300, 300), Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
+    QCoreApplication::sendEvent(&window, &enter);
+    CHECK(enter.isAccepted());
+    QDropEvent event(QPointF(300, 300), Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
+    QCoreApplication::sendEvent(&window, &event);
+    REQUIRE(wait_for([&] { return !window.loader().busy(); }));
+  };
+  drop(floor);
+  CHECK(session.place()->course.name == "floor");
+  drop(kSource + "/profiles/heron.profile.json");
+  CHECK(session.profile().name == "Heron");
+  CHECK(session.place()->course.name == "floor");
+  CHECK(settings.value("recent").toStringList().first().endsWith("heron.profile.json"));
+}
+
+TEST_CASE_METHOD(WindowFixture, "Opening goes through the dialog, and a cancelled dialog changes nothing") {
+  const auto before = session.shared_place();
+  chosen_file = "";
+  window.actions()[Act::OpenCourse]->trigger();
+  CHECK(session.shared_place() == before);
+  chosen_file = kSource + "/courses/tidewheel.glb";
+  window.actions()[Act::OpenCourse]->trigger();
+  REQUIRE(wait_for([&] { return session.shared_place() != before; }));
+  CHECK(session.place()->course.name == "tidewheel");
+}
+
+TEST_CASE_METHOD(WindowFixture, "A load can be cancelled, and what comes late is dropped") {
+  const auto before = session.shared_place();
+  window.open(kSource + "/courses/tidewheel.glb");
+  CHECK(window.messages().isVisible());
+  window.loader().cancel();
+  QTest::qWait(300);
+  CHECK(session.shared_place() == before);
+}
+
+TEST_CASE_METHOD(WindowFixture, "The window can be small and large", "[pixels]") {
+  for (const QSize size : {QSize(1240, 700), QSize(1280, 800)}) {
+    window.resize(size);
+    REQUIRE(wait_for([&] { return next_picture().size() == view.size(); }));
+  }
+  CHECK(window.minimumSizeHint().width() <= 1280);
+  CHECK(window.minimumSizeHint().height() <= 720);
+}
+
+TEST_CASE_METHOD(WindowFixture, "F1 shows the keys and hides them again") {
+  auto* sheet = window.findChild<ShortcutSheet*>();
+  QTest::keyClick(&window, Qt::Key_F1);
+  CHECK(sheet->isVisible());
+  CHECK(window.rect().contains(sheet->geometry()));
+  QTest::keyClick(sheet, Qt::Key_Escape);
+  CHECK_FALSE(sheet->isVisible());
+}
