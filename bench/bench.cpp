@@ -86,6 +86,9 @@ std::vector<Vec3> feet(const Place& p, int count) {
   return out;
 }
 
+// The library also calls a benchmark for single rounds, to find out how many it needs; those prove nothing.
+constexpr benchmark::IterationCount kEnoughToCheck = 5000;
+
 void sweep_bench(benchmark::State& state) {
   const Place& p = place(int(state.range(0)));
   const std::vector<Vec3> foot = feet(p, 4096);
@@ -103,7 +106,7 @@ void sweep_bench(benchmark::State& state) {
     benchmark::DoNotOptimize(hit);
     i = (i + 1) % foot.size();
   }
-  if (hits == 0) state.SkipWithError("no sweep met anything");
+  if (hits == 0 && state.iterations() > kEnoughToCheck) state.SkipWithError("no sweep met anything");
   state.counters["hit_share"] = double(hits) / double(state.iterations());
 }
 
@@ -119,7 +122,7 @@ void ray_bench(benchmark::State& state) {
     benchmark::DoNotOptimize(hit);
     i = (i + 1) % foot.size();
   }
-  if (hits == 0) state.SkipWithError("no ray met anything");
+  if (hits == 0 && state.iterations() > kEnoughToCheck) state.SkipWithError("no ray met anything");
 }
 
 void world_build_bench(benchmark::State& state) {
@@ -149,11 +152,14 @@ void step_on(benchmark::State& state, bool with_ledger) {
   std::size_t grounded = 0;
   for (auto _ : state) {
     ledger.entries.clear();
-    character = step(character, wandering(character.tick), profile, p.world, 1.0 / 60.0, with_ledger ? &ledger : nullptr);
+    character = step(character, wandering(character.tick), profile, p.world, 1.0 / 60.0,
+                     with_ledger ? &ledger : nullptr);
     grounded += character.grounded();
   }
-  if (grounded < std::size_t(state.iterations()) / 4) state.SkipWithError("the character was hardly ever on the ground");
-  state.counters["ticks_per_second"] = benchmark::Counter(double(state.iterations()), benchmark::Counter::kIsRate);
+  if (state.iterations() > kEnoughToCheck && grounded < std::size_t(state.iterations()) / 4)
+    state.SkipWithError("the character was hardly ever on the ground");
+  state.counters["ticks_per_second"] =
+      benchmark::Counter(double(state.iterations()), benchmark::Counter::kIsRate);
 }
 void step_bench(benchmark::State& state) { step_on(state, false); }
 void step_with_ledger_bench(benchmark::State& state) { step_on(state, true); }
@@ -165,15 +171,27 @@ void retake_bench(benchmark::State& state) {
   std::vector<InputFrame> inputs;
   for (std::uint64_t i = 0; i < 3600; ++i) inputs.push_back(wandering(i));
   for (auto _ : state) {
-    const auto end = drive(start_state(profile, p.home), inputs, profile, p.world, 60, [](const CharacterState&, const Ledger*) {});
+    const auto end = drive(start_state(profile, p.home), inputs, profile, p.world, 60,
+                           [](const CharacterState&, const Ledger*) {});
     benchmark::DoNotOptimize(end);
   }
 }
 
 BENCHMARK(sweep_bench)->Name("sweep")->ArgName("place")->Arg(Demo)->Arg(Terrain100k)->Arg(Terrain1M);
 BENCHMARK(ray_bench)->Name("ray")->ArgName("place")->Arg(Demo)->Arg(Terrain100k)->Arg(Terrain1M);
-BENCHMARK(world_build_bench)->Name("world_build")->ArgName("place")->Arg(Terrain100k)->Arg(Terrain1M)->Unit(benchmark::kMillisecond);
-BENCHMARK(step_bench)->Name("step")->ArgName("place")->Arg(Demo)->Arg(Terrain10k)->Arg(Terrain100k)->Arg(Terrain1M);
+BENCHMARK(world_build_bench)
+    ->Name("world_build")
+    ->ArgName("place")
+    ->Arg(Terrain100k)
+    ->Arg(Terrain1M)
+    ->Unit(benchmark::kMillisecond);
+BENCHMARK(step_bench)
+    ->Name("step")
+    ->ArgName("place")
+    ->Arg(Demo)
+    ->Arg(Terrain10k)
+    ->Arg(Terrain100k)
+    ->Arg(Terrain1M);
 BENCHMARK(step_with_ledger_bench)->Name("step_with_ledger")->ArgName("place")->Arg(Demo);
 BENCHMARK(retake_bench)->Name("retake_60s")->Unit(benchmark::kMillisecond);
 

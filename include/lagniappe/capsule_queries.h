@@ -39,12 +39,12 @@ struct SweepHit {
   Feature feature;  // Of the triangle, at point_C.
 };
 
-// // Returns the first touch of the capsule (`axis`, `radius`) moving by `motion_C`, or nothing if the whole motion is
-// free. A motion that would enter by less than 1e-9 m is free: gliding along a flat mesh meets none of its seams.
-// A capsule that touches or overlaps at the start is hit at fraction 0 when the motion goes into the triangle, and
-// not at all when it leads away or along: a triangle is convex, so a motion that does not approach it at first never
-// does. Ties: face before edge before vertex. REQUIRES: radius
-// > 0, and every input is finite.
+// // Returns the first touch of the capsule (`axis`, `radius`) moving by `motion_C`, or nothing if the whole
+// motion is free. A motion that would enter by less than 1e-9 m is free: gliding along a flat mesh meets none
+// of its seams. A capsule that touches or overlaps at the start is hit at fraction 0 when the motion goes into
+// the triangle, and not at all when it leads away or along: a triangle is convex, so a motion that does not
+// approach it at first never does. Ties: face before edge before vertex. REQUIRES: radius > 0, and every input
+// is finite.
 std::optional<SweepHit> sweep(const Segment& axis, double radius, const Vec3& motion_C,
                               const Triangle& triangle);
 

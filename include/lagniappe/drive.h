@@ -72,7 +72,7 @@ struct DriveSummary {
   double top_speed = 0.0;      // m/s.
   double highest_point = 0.0;  // m of the foot along the start's up, against the course's origin; between two
                                // ticks of free flight the apex of the parabola counts.
-  double airtime = 0.0;  // s not grounded.
+  double airtime = 0.0;        // s not grounded.
   std::size_t ticks = 0;
 };
 // REQUIRES: states is not empty; states[0] is the start.

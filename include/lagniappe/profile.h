@@ -32,7 +32,7 @@ struct Profile {
     double height = 1.80;      // m, foot to crown. REQUIRES: height >= 2 radius.
     double eye_height = 1.65;  // m above the foot.
     double margin = 0.0005;    // m, how much thinner the core is that is kept clear of solids. More forgives a
-                             // less precise world; what enters by less than this is not pushed out.
+                               // less precise world; what enters by less than this is not pushed out.
   } capsule;
 
   double gravity = 20.0;         // m/s2, against up.

@@ -9,10 +9,25 @@
 namespace lagniappe::app {
 
 enum class Act {
-  OpenCourse, OpenProfile, Quit,
-  Drive, Pause, SingleTick, Slower, Faster, ToStart,
-  FirstPerson, Interpolated, Capsule, Contacts, Probe, Arrows, Grid, FullScreen,
-  Keys, About,
+  OpenCourse,
+  OpenProfile,
+  Quit,
+  Drive,
+  Pause,
+  SingleTick,
+  Slower,
+  Faster,
+  ToStart,
+  FirstPerson,
+  Interpolated,
+  Capsule,
+  Contacts,
+  Probe,
+  Arrows,
+  Grid,
+  FullScreen,
+  Keys,
+  About,
 };
 
 struct ActRow {

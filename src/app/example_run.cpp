@@ -14,17 +14,34 @@ const std::vector<ExampleRun::Scene>& ExampleRun::scenes() {
   static const std::vector<Scene> all = {
       {0.4, "start", nullptr},
       {1.75, "jump", nullptr},
-      {3.6, "sluice-stairs", [](MainWindow& w) { w.actions()[Act::Capsule]->setChecked(true); w.actions()[Act::Arrows]->setChecked(true); }},
-      {4.2, "contacts", [](MainWindow& w) { w.actions()[Act::Contacts]->setChecked(true); w.actions()[Act::Probe]->setChecked(true); }},
-      {6.0, "catwalk", [](MainWindow& w) { for (const Act a : {Act::Capsule, Act::Arrows, Act::Contacts, Act::Probe}) w.actions()[a]->setChecked(false); }},
+      {3.6, "sluice-stairs",
+       [](MainWindow& w) {
+         w.actions()[Act::Capsule]->setChecked(true);
+         w.actions()[Act::Arrows]->setChecked(true);
+       }},
+      {4.2, "contacts",
+       [](MainWindow& w) {
+         w.actions()[Act::Contacts]->setChecked(true);
+         w.actions()[Act::Probe]->setChecked(true);
+       }},
+      {6.0, "catwalk",
+       [](MainWindow& w) {
+         for (const Act a : {Act::Capsule, Act::Arrows, Act::Contacts, Act::Probe})
+           w.actions()[a]->setChecked(false);
+       }},
       {7.2, "first-person", [](MainWindow& w) { w.actions()[Act::FirstPerson]->setChecked(true); }},
       {8.8, "end", [](MainWindow& w) { w.actions()[Act::FirstPerson]->setChecked(false); }},
   };
   return all;
 }
 
-ExampleRun::ExampleRun(MainWindow& window, InputScript inputs, const QString& folder, double seconds_to_first_frame)
-    : QObject(&window), window_(window), inputs_(std::move(inputs)), folder_(folder), first_frame_(seconds_to_first_frame) {}
+ExampleRun::ExampleRun(MainWindow& window, InputScript inputs, const QString& folder,
+                       double seconds_to_first_frame)
+    : QObject(&window),
+      window_(window),
+      inputs_(std::move(inputs)),
+      folder_(folder),
+      first_frame_(seconds_to_first_frame) {}
 
 void ExampleRun::begin() {
   if (!folder_.mkpath(".")) return emit done(false);
@@ -68,12 +85,17 @@ bool ExampleRun::write_report() {
   const CharacterState& last = session.current();
   QTextStream out(&file);
   out << "# The example run\n\n";
-  out << "Course: " << QString::fromStdString(session.place()->course.name) << ", profile: " << QString::fromStdString(session.profile().name) << ".\n\n";
+  out << "Course: " << QString::fromStdString(session.place()->course.name)
+      << ", profile: " << QString::fromStdString(session.profile().name) << ".\n\n";
   out << "| what | figure |\n|---|---|\n";
   out << "| start to first drawn frame | " << QString::number(first_frame_, 'f', 2) << " s |\n";
   std::sort(frame_seconds_.begin(), frame_seconds_.end());
-  const auto rate = [&](double share) { return QString::number(1.0 / frame_seconds_[std::size_t(share * double(frame_seconds_.size() - 1))], 'f', 0); };
-  out << "| draw rate, median and slowest twentieth | " << rate(0.5) << " and " << rate(0.95) << " frames/s at " << window_.view().width() << "x" << window_.view().height() << " |\n";
+  const auto rate = [&](double share) {
+    return QString::number(1.0 / frame_seconds_[std::size_t(share * double(frame_seconds_.size() - 1))], 'f',
+                           0);
+  };
+  out << "| draw rate, median and slowest twentieth | " << rate(0.5) << " and " << rate(0.95) << " frames/s at "
+      << window_.view().width() << "x" << window_.view().height() << " |\n";
   out << "| tick rate | " << session.tick_rate() << " ticks/s |\n";
   out << "| ticks | " << (last.tick - states_.front().tick) << " |\n";
   out << "| dropped time | " << QString::number(session.dropped_seconds(), 'f', 3) << " s |\n";
@@ -84,7 +106,13 @@ bool ExampleRun::write_report() {
   }
   out << "| top speed | " << QString::number(top, 'f', 2) << " m/s |\n";
   out << "| highest drawn point | " << QString::number(highest, 'f', 2) << " m |\n";
-  out << "| end | " << QString("%1, %2, %3 m, %4").arg(last.foot_C.x, 0, 'f', 2).arg(last.foot_C.y, 0, 'f', 2).arg(last.foot_C.z, 0, 'f', 2).arg(QString::fromUtf8(name_of(last.state).data())) << " |\n\n";
+  out << "| end | "
+      << QString("%1, %2, %3 m, %4")
+             .arg(last.foot_C.x, 0, 'f', 2)
+             .arg(last.foot_C.y, 0, 'f', 2)
+             .arg(last.foot_C.z, 0, 'f', 2)
+             .arg(QString::fromUtf8(name_of(last.state).data()))
+      << " |\n\n";
   for (const QString& name : pictures_) out << "![" << name << "](" << name << ")\n";
   return pictures_.size() == qsizetype(scenes().size());
 }

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The full example without a person: drives the demo course in the real window, takes pictures, writes a report.
+// The full example without a person: drives the demo course in the real window, takes pictures, writes a
+// report.
 #pragma once
 
 #include <QDir>

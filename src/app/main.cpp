@@ -29,7 +29,8 @@ void choose_opengl() {
 
 // Demo data: beside the sources while developing, else where it was installed.
 QString demo_file(const QString& relative) {
-  for (const QString& folder : {QStringLiteral(LAGNIAPPE_SOURCE_DIR), QCoreApplication::applicationDirPath() + "/../share/lagniappe"}) {
+  for (const QString& folder :
+       {QStringLiteral(LAGNIAPPE_SOURCE_DIR), QCoreApplication::applicationDirPath() + "/../share/lagniappe"}) {
     const QString path = folder + "/" + relative;
     if (QFileInfo::exists(path)) return path;
   }
@@ -43,11 +44,14 @@ struct Arguments {
 
 Arguments parse(const QApplication& application) {
   QCommandLineParser parser;
-  parser.setApplicationDescription("A workbench for character locomotion. Without FILE it opens the demo course.");
+  parser.setApplicationDescription(
+      "A workbench for character locomotion. Without FILE it opens the demo course.");
   parser.addHelpOption();
   parser.addVersionOption();
-  parser.addPositionalArgument("FILE", "Course, model or profile to open; more than one may be given.", "[FILE...]");
-  const QCommandLineOption example("example", "Run the example without a person; leave pictures and report.md in FOLDER.", "FOLDER");
+  parser.addPositionalArgument("FILE", "Course, model or profile to open; more than one may be given.",
+                               "[FILE...]");
+  const QCommandLineOption example(
+      "example", "Run the example without a person; leave pictures and report.md in FOLDER.", "FOLDER");
   parser.addOption(example);
   parser.process(application);
   return {parser.positionalArguments(), parser.value(example)};
@@ -55,7 +59,8 @@ Arguments parse(const QApplication& application) {
 
 void open_at_start(MainWindow& window, const QStringList& files) {
   window.open(demo_file("profiles/warden.profile.json"));
-  const bool has_course = std::any_of(files.begin(), files.end(), [](const QString& f) { return !f.endsWith(".profile.json"); });
+  const bool has_course =
+      std::any_of(files.begin(), files.end(), [](const QString& f) { return !f.endsWith(".profile.json"); });
   if (!has_course) window.open(demo_file("courses/tidewheel.course.json"));
   for (const QString& file : files) window.open(file);
 }
@@ -67,17 +72,24 @@ void begin_example(MainWindow& window, const QString& folder, const QElapsedTime
     QTextStream(stderr) << "error: " << QString::fromStdString(inputs.error().sentence()) << "\n";
     return QCoreApplication::exit(2);
   }
-  QObject::connect(&window.loader(), &PlaceLoader::failed, &window, [](const QString&, const QString& sentence) {
-    QTextStream(stderr) << "error: " << sentence << "\n";
-    QCoreApplication::exit(2);
-  });
-  QObject::connect(&window.loader(), &PlaceLoader::loaded, &window, [&window, inputs, folder, since_start] {
-    QObject::connect(&window.view(), &ViewWidget::frame_shown, &window, [&window, inputs, folder, since_start] {
-      auto* run = new ExampleRun(window, *inputs, folder, since_start.nsecsElapsed() * 1e-9);
-      QObject::connect(run, &ExampleRun::done, [](bool fine) { QCoreApplication::exit(fine ? 0 : 1); });
-      QTimer::singleShot(300, run, &ExampleRun::begin);
-    }, Qt::SingleShotConnection);
-  }, Qt::SingleShotConnection);
+  QObject::connect(&window.loader(), &PlaceLoader::failed, &window,
+                   [](const QString&, const QString& sentence) {
+                     QTextStream(stderr) << "error: " << sentence << "\n";
+                     QCoreApplication::exit(2);
+                   });
+  QObject::connect(
+      &window.loader(), &PlaceLoader::loaded, &window,
+      [&window, inputs, folder, since_start] {
+        QObject::connect(
+            &window.view(), &ViewWidget::frame_shown, &window,
+            [&window, inputs, folder, since_start] {
+              auto* run = new ExampleRun(window, *inputs, folder, since_start.nsecsElapsed() * 1e-9);
+              QObject::connect(run, &ExampleRun::done, [](bool fine) { QCoreApplication::exit(fine ? 0 : 1); });
+              QTimer::singleShot(300, run, &ExampleRun::begin);
+            },
+            Qt::SingleShotConnection);
+      },
+      Qt::SingleShotConnection);
 }
 
 }  // namespace

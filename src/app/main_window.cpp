@@ -32,7 +32,8 @@ const char* const kProfileFilter = "Profiles (*.profile.json *.json)";
 
 // Names of any length must not push the strip's other parts out.
 QString chip_text(const QWidget& chip, const char* kind, const std::string& name) {
-  return QString("%1  %2").arg(kind, chip.fontMetrics().elidedText(QString::fromStdString(name), Qt::ElideMiddle, kLongestName));
+  return QString("%1  %2").arg(
+      kind, chip.fontMetrics().elidedText(QString::fromStdString(name), Qt::ElideMiddle, kLongestName));
 }
 
 QToolButton* chip(const QString& text) {
@@ -47,11 +48,18 @@ QToolButton* chip(const QString& text) {
 }  // namespace
 
 MainWindow::Doors MainWindow::real_doors() {
-  return {[](QWidget* parent, const QString& title, const QString& filter) { return QFileDialog::getOpenFileName(parent, title, {}, filter); }};
+  return {[](QWidget* parent, const QString& title, const QString& filter) {
+    return QFileDialog::getOpenFileName(parent, title, {}, filter);
+  }};
 }
 
 MainWindow::MainWindow(QSettings& settings, Doors doors)
-    : settings_(settings), doors_(std::move(doors)), actions_(this), page_(new DrivePage(session_, actions_)), messages_(nullptr), keys_(nullptr) {
+    : settings_(settings),
+      doors_(std::move(doors)),
+      actions_(this),
+      page_(new DrivePage(session_, actions_)),
+      messages_(nullptr),
+      keys_(nullptr) {
   setWindowTitle("Lagniappe");
   setWindowIcon(QIcon(":/lagniappe.svg"));
   setAcceptDrops(true);
@@ -74,11 +82,14 @@ MainWindow::MainWindow(QSettings& settings, Doors doors)
   connect_loader();
   connect(&view(), &ViewWidget::driving_changed, this, &MainWindow::show_enabled);
   connect(&view(), &ViewWidget::frame_passed, this, &MainWindow::show_figures);
-  connect(&view(), &ViewWidget::frame_shown, this, [this] {
-    if (view().trouble().isEmpty()) return;
-    messages_->show_problem(tr("The view cannot be drawn"), view().trouble());
-    place_overlays();
-  }, Qt::SingleShotConnection);
+  connect(
+      &view(), &ViewWidget::frame_shown, this,
+      [this] {
+        if (view().trouble().isEmpty()) return;
+        messages_->show_problem(tr("The view cannot be drawn"), view().trouble());
+        place_overlays();
+      },
+      Qt::SingleShotConnection);
   show_enabled();
 }
 
@@ -177,7 +188,9 @@ void MainWindow::connect_actions() {
   does_on(Act::OpenProfile, [this] { ask_and_open(tr("Open profile"), kProfileFilter); });
   does_on(Act::Quit, [this] { close(); });
   does_on(Act::Drive, [this] { view().set_driving(true); });
-  does_on(Act::ToStart, [this] { if (session_.place() != nullptr) session_.set_place(session_.shared_place()); });
+  does_on(Act::ToStart, [this] {
+    if (session_.place() != nullptr) session_.set_place(session_.shared_place());
+  });
   does_on(Act::SingleTick, [this] {
     actions_[Act::Pause]->setChecked(true);
     session_.single_tick();
@@ -188,7 +201,8 @@ void MainWindow::connect_actions() {
   does_on(Act::About, [this] { show_about(); });
   toggles(Act::Pause, [this](bool paused) { session_.set_paused(paused); });
   toggles(Act::FirstPerson, [this](bool first) { view().set_first_person(first); });
-  toggles(Act::Interpolated, [this](bool on) { session_.set_drawing(on ? Drawing::Interpolated : Drawing::AsTicked); });
+  toggles(Act::Interpolated,
+          [this](bool on) { session_.set_drawing(on ? Drawing::Interpolated : Drawing::AsTicked); });
   toggles(Act::Capsule, [this](bool on) { view().overlays().capsule = on; });
   toggles(Act::Contacts, [this](bool on) { view().overlays().contacts = on; });
   toggles(Act::Probe, [this](bool on) { view().overlays().probe = on; });
@@ -226,7 +240,9 @@ void MainWindow::open(const QString& path) {
 void MainWindow::open_profile(const QString& path) {
   const auto profile = read_profile(path.toStdString());
   if (!profile) {
-    messages_->show_problem(tr("%1 was not opened; the profile stays as it was").arg(QFileInfo(path).fileName()), QString::fromStdString(profile.error().sentence()));
+    messages_->show_problem(
+        tr("%1 was not opened; the profile stays as it was").arg(QFileInfo(path).fileName()),
+        QString::fromStdString(profile.error().sentence()));
     place_overlays();
     return;
   }
@@ -245,7 +261,9 @@ void MainWindow::take_place(const std::shared_ptr<const Place>& place) {
   setWindowTitle(QString::fromStdString(place->course.name) + " - Lagniappe");
   messages_->hide();
   if (place->course.dropped_triangles > 0) {
-    messages_->show_problem(tr("Opened, with a remark"), tr("%n triangles without area or with bad numbers were left out.", nullptr, int(place->course.dropped_triangles)));
+    messages_->show_problem(tr("Opened, with a remark"),
+                            tr("%n triangles without area or with bad numbers were left out.", nullptr,
+                               int(place->course.dropped_triangles)));
     place_overlays();
   }
   remember(QString::fromStdString(place->path));
@@ -279,7 +297,10 @@ void MainWindow::fill_recent(QMenu* menu) {
 }
 
 void MainWindow::show_figures() {
-  const QString text = QString("%1 ticks/s  drawn %2/s  ×%3").arg(session_.tick_rate()).arg(view().frames_per_second(), 0, 'f', 0).arg(session_.time_scale(), 0, 'f', 2);
+  const QString text = QString("%1 ticks/s  drawn %2/s  ×%3")
+                           .arg(session_.tick_rate())
+                           .arg(view().frames_per_second(), 0, 'f', 0)
+                           .arg(session_.time_scale(), 0, 'f', 2);
   if (text != figures_->text()) figures_->setText(text);
 }
 
@@ -301,10 +322,12 @@ void MainWindow::place_overlays() {
 }
 
 void MainWindow::show_about() {
-  QMessageBox::about(this, tr("About Lagniappe"),
-                     tr("<b>Lagniappe " LAGNIAPPE_VERSION "</b><p>A workbench for first- and third-person character locomotion.</p>"
-                        "<p>The application is free software under the GNU General Public License, version 3 or later; "
-                        "the core library and the command line are under the MIT licence. Icons: Lucide (ISC).</p>"));
+  QMessageBox::about(
+      this, tr("About Lagniappe"),
+      tr("<b>Lagniappe " LAGNIAPPE_VERSION
+         "</b><p>A workbench for first- and third-person character locomotion.</p>"
+         "<p>The application is free software under the GNU General Public License, version 3 or later; "
+         "the core library and the command line are under the MIT licence. Icons: Lucide (ISC).</p>"));
 }
 
 void MainWindow::dragEnterEvent(QDragEnterEvent* event) {

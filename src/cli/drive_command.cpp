@@ -96,7 +96,7 @@ int run(const Options& options) {
   const double seconds = options.seconds >= 0.0 ? options.seconds : loaded->inputs.end() + kSecondsAfterEnd;
 
   const std::vector<InputFrame> frames = frames_of(loaded->inputs, options.hz, seconds);
-  std::vector<CharacterState> states = {start_state(loaded->profile, start_home(loaded->course))};
+  std::vector<CharacterState> states = {start_state(loaded->profile, start_home(loaded->course), world)};
   states.reserve(frames.size() + 1);
   std::string ledger_lines;
   const auto observe = [&](const CharacterState& state, const Ledger* ledger) {

@@ -120,8 +120,8 @@ TEST_CASE("A followed script gives what the command line would give") {
   std::vector<InputFrame> inputs;
   for (int i = 0; i < 120; ++i) inputs.push_back(player.next());
   std::vector<CharacterState> states;
-  drive(start_state(d.session.profile(), start_home(d.session.place()->course)), inputs, d.session.profile(), d.session.place()->world, 60,
-        [&](const CharacterState& s, const Ledger*) { states.push_back(s); });
+  drive(start_state(d.session.profile(), start_home(d.session.place()->course)), inputs, d.session.profile(),
+        d.session.place()->world, 60, [&](const CharacterState& s, const Ledger*) { states.push_back(s); });
   CHECK(d.session.current().foot_C.z < states.back().foot_C.z);  // It ran out a little after the script.
   CHECK(length(d.session.current().foot_C - states.back().foot_C) < 0.5);
 }

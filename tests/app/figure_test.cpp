@@ -36,7 +36,8 @@ TEST_CASE("The stride comes from the length travelled, not from time") {
   CHECK(carriage_of(0.75, 1.0, false).stride == Approx(kPi));
   CHECK(carriage_of(3.0, 0.0, false).swing == 0.0);
   const Pose pose{{0, 0, 0}, Quat(1, 0, 0, 0), 0.0, 0.0, 1.8};
-  const Box standing = drawn_box(figure_parts(pose, {})), striding = drawn_box(figure_parts(pose, {kPi / 2, 1.0, false}));
+  const Box standing = drawn_box(figure_parts(pose, {})),
+            striding = drawn_box(figure_parts(pose, {kPi / 2, 1.0, false}));
   CHECK(striding.size().z > standing.size().z + 0.4);
 }
 

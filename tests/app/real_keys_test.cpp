@@ -14,7 +14,8 @@ void x(const QStringList& arguments) { REQUIRE(QProcess::execute("xdotool", argu
 
 }  // namespace
 
-TEST_CASE_METHOD(WindowFixture, "A real keyboard drives: Enter, W and Shift held, Space, a turn of the mouse, Esc") {
+TEST_CASE_METHOD(WindowFixture,
+                 "A real keyboard drives: Enter, W and Shift held, Space, a turn of the mouse, Esc") {
   x({"mousemove", "640", "400", "click", "1"});
   REQUIRE(wait_for([&] { return view.hasFocus(); }));
   x({"key", "Return"});

@@ -71,7 +71,8 @@ inline double difference(const QImage& a, const QImage& b) {
   for (int y = 0; y < a.height(); ++y) {
     for (int x = 0; x < a.width(); ++x) {
       const QColor p = a.pixelColor(x, y), q = b.pixelColor(x, y);
-      differ += std::abs(p.red() - q.red()) + std::abs(p.green() - q.green()) + std::abs(p.blue() - q.blue()) > 40;
+      differ +=
+          std::abs(p.red() - q.red()) + std::abs(p.green() - q.green()) + std::abs(p.blue() - q.blue()) > 40;
     }
   }
   return double(differ) / (a.width() * a.height());

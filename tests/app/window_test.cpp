@@ -23,7 +23,8 @@ TEST_CASE_METHOD(WindowFixture, "The window starts with the demo course and draw
   }
   CHECK(colours.size() > 40);
   // The sky is above the ground, in both ways of showing a frame.
-  CHECK(picture.pixelColor(picture.width() / 2, 4).blueF() > picture.pixelColor(picture.width() / 2, picture.height() - 4).blueF());
+  CHECK(picture.pixelColor(picture.width() / 2, 4).blueF() >
+        picture.pixelColor(picture.width() / 2, picture.height() - 4).blueF());
 }
 
 TEST_CASE_METHOD(WindowFixture, "Keys walk the character, in the core and in pixels", "[pixels]") {
@@ -53,7 +54,8 @@ TEST_CASE_METHOD(WindowFixture, "The mouse turns the look while driving, and Esc
   drive();
   const double yaw = session.look().x;
   const QPoint middle = view.mapToGlobal(view.rect().center());
-  QMouseEvent move(QEvent::MouseMove, view.rect().center() + QPoint(50, 0), middle + QPoint(50, 0), Qt::NoButton, Qt::NoButton, Qt::NoModifier);
+  QMouseEvent move(QEvent::MouseMove, view.rect().center() + QPoint(50, 0), middle + QPoint(50, 0),
+                   Qt::NoButton, Qt::NoButton, Qt::NoModifier);
   QCoreApplication::sendEvent(&view, &move);
   CHECK(degrees(session.look().x - yaw) == Approx(-6.0).margin(1e-6));
   CHECK(view.cursor().shape() == Qt::BlankCursor);
@@ -74,7 +76,8 @@ TEST_CASE_METHOD(WindowFixture, "Losing the focus lets everything go and gives t
   CHECK(session.current().state == StateId::Stand);  // W is not held any more.
 }
 
-TEST_CASE_METHOD(WindowFixture, "First and third person differ in pixels, and the figure is only seen in third", "[pixels]") {
+TEST_CASE_METHOD(WindowFixture, "First and third person differ in pixels, and the figure is only seen in third",
+                 "[pixels]") {
   const QImage third = next_picture();
   window.actions()[Act::FirstPerson]->trigger();
   CHECK(view.first_person());
@@ -135,7 +138,10 @@ TEST_CASE_METHOD(WindowFixture, "A bad file is explained in the window and the o
   CHECK(window.messages().text().contains("bad.course.json"));
   CHECK(window.messages().text().contains("line 2, column"));
   CHECK(session.shared_place() == before);
-  for (const auto& [name, text] : {std::pair<QString, std::string>{"cut.glb", "glTF"}, {"empty.obj", ""}, {"x.profile.json", "{}"}, {"bin.json", std::string(99, '\0')}}) {
+  for (const auto& [name, text] : {std::pair<QString, std::string>{"cut.glb", "glTF"},
+                                   {"empty.obj", ""},
+                                   {"x.profile.json", "{}"},
+                                   {"bin.json", std::string(99, '\0')}}) {
     open(file(name, text));
     CHECK(window.messages().text().contains(name));
     CHECK(session.shared_place() == before);

@@ -43,7 +43,11 @@ QVBoxLayout* group(const QString& caption, const QList<QWidget*>& widgets) {
 }  // namespace
 
 DrivePage::DrivePage(DriveSession& session, const Actions& actions, QWidget* parent)
-    : QWidget(parent), session_(session), view_(new ViewWidget(session)), scales_(new QButtonGroup(this)), rates_(new QComboBox) {
+    : QWidget(parent),
+      session_(session),
+      view_(new ViewWidget(session)),
+      scales_(new QButtonGroup(this)),
+      rates_(new QComboBox) {
   setObjectName("page");
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
@@ -79,7 +83,9 @@ QWidget* DrivePage::make_transport(const Actions& actions) {
   rates_->addItems({"20", "30", "60", "120", "144", "240", "480"});
   rates_->setCurrentText(QString::number(session_.tick_rate()));
   rates_->lineEdit()->setValidator(new QIntValidator(kLowestTickRate, kHighestTickRate, rates_));
-  rates_->setToolTip(tr("Ticks per second, 10 to 480. Fewer: steps get coarse and the drawn figure lags more; more: costs time, moves the same"));
+  rates_->setToolTip(
+      tr("Ticks per second, 10 to 480. Fewer: steps get coarse and the drawn figure lags more; more: costs "
+         "time, moves the same"));
   const auto rate_chosen = [this] {
     choose_tick_rate(rates_->currentText().toInt());
     view_->setFocus(Qt::OtherFocusReason);
@@ -90,14 +96,18 @@ QWidget* DrivePage::make_transport(const Actions& actions) {
   auto* layout = new QHBoxLayout(strip);
   layout->setContentsMargins(16, 8, 16, 10);
   layout->setSpacing(18);
-  layout->addLayout(group(tr("Run"), {button_for(actions[Act::Pause], true), button_for(actions[Act::SingleTick], true), button_for(actions[Act::ToStart], false)}));
+  layout->addLayout(
+      group(tr("Run"), {button_for(actions[Act::Pause], true), button_for(actions[Act::SingleTick], true),
+                        button_for(actions[Act::ToStart], false)}));
   layout->addLayout(group(tr("Time scale"), scales));
   layout->addLayout(group(tr("Ticks per second"), {rates_}));
   layout->addStretch(1);
   layout->addLayout(group(tr("Camera"), {button_for(actions[Act::FirstPerson], true)}));
   layout->addLayout(group(tr("Drawing"), {button_for(actions[Act::Interpolated], true)}));
-  layout->addLayout(group(tr("Show"), {button_for(actions[Act::Capsule], false), button_for(actions[Act::Contacts], false), button_for(actions[Act::Probe], false),
-                                       button_for(actions[Act::Arrows], false), button_for(actions[Act::Grid], false)}));
+  layout->addLayout(
+      group(tr("Show"), {button_for(actions[Act::Capsule], false), button_for(actions[Act::Contacts], false),
+                         button_for(actions[Act::Probe], false), button_for(actions[Act::Arrows], false),
+                         button_for(actions[Act::Grid], false)}));
   return strip;
 }
 

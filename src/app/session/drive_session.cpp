@@ -7,7 +7,7 @@ namespace lagniappe::app {
 
 void DriveSession::set_place(std::shared_ptr<const Place> place) {
   place_ = std::move(place);
-  current_ = start_state(profile_, start_home(place_->course));
+  current_ = start_state(profile_, start_home(place_->course), place_->world);
   previous_ = current_;
   turned_ = Vec2(0.0);
   pressed_ = {};
@@ -49,7 +49,8 @@ InputFrame DriveSession::take_input() {
   if (player_ && script_ticks_left_-- <= 0) follow(std::nullopt);
   if (player_) return player_->next();
   const auto axis = [&](Push positive, Push negative) {
-    return double(pushed_[static_cast<std::size_t>(positive)]) - double(pushed_[static_cast<std::size_t>(negative)]);
+    return double(pushed_[static_cast<std::size_t>(positive)]) -
+           double(pushed_[static_cast<std::size_t>(negative)]);
   };
   InputFrame input;
   input.move = Vec2(axis(Push::Right, Push::Left), axis(Push::Forward, Push::Back));
@@ -93,7 +94,8 @@ Vec2 DriveSession::look() const { return drawn_look(current_, turned_, profile_.
 
 Ledger DriveSession::last_ledger() const {
   Ledger ledger;
-  if (place_ && current_.tick > 0) step(previous_, last_input_, profile_, place_->world, clock_.tick_seconds(), &ledger);
+  if (place_ && current_.tick > 0)
+    step(previous_, last_input_, profile_, place_->world, clock_.tick_seconds(), &ledger);
   return ledger;
 }
 

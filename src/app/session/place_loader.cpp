@@ -31,18 +31,26 @@ void PlaceLoader::load(const QString& path) {
     if (*newest != number) return;
     if (!course) {
       const QString sentence = QString::fromStdString(course.error().sentence());
-      QMetaObject::invokeMethod(this, [=, this] { finish(number, nullptr, path, sentence); }, Qt::QueuedConnection);
+      QMetaObject::invokeMethod(
+          this, [=, this] { finish(number, nullptr, path, sentence); }, Qt::QueuedConnection);
       return;
     }
-    QMetaObject::invokeMethod(this, [=, this] { if (*newest == number) emit stage(tr("Building the world of %1").arg(path)); }, Qt::QueuedConnection);
+    QMetaObject::invokeMethod(
+        this,
+        [=, this] {
+          if (*newest == number) emit stage(tr("Building the world of %1").arg(path));
+        },
+        Qt::QueuedConnection);
     TriangleWorld world = build_world(*course);
     if (*newest != number) return;
     auto place = std::make_shared<const Place>(Place{path.toStdString(), std::move(*course), std::move(world)});
-    QMetaObject::invokeMethod(this, [=, this] { finish(number, place, path, {}); }, Qt::QueuedConnection);
+    QMetaObject::invokeMethod(
+        this, [=, this] { finish(number, place, path, {}); }, Qt::QueuedConnection);
   });
 }
 
-void PlaceLoader::finish(int number, const std::shared_ptr<const Place>& place, const QString& path, const QString& sentence) {
+void PlaceLoader::finish(int number, const std::shared_ptr<const Place>& place, const QString& path,
+                         const QString& sentence) {
   if (*newest_ != number) return;
   busy_ = false;
   if (place) {

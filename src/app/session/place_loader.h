@@ -29,9 +29,11 @@ class PlaceLoader : public QObject {
   void cancelled();
 
  private:
-  void finish(int number, const std::shared_ptr<const Place>& place, const QString& path, const QString& sentence);
+  void finish(int number, const std::shared_ptr<const Place>& place, const QString& path,
+              const QString& sentence);
 
-  std::shared_ptr<std::atomic<int>> newest_ = std::make_shared<std::atomic<int>>(0);  // What an older load sees it is not.
+  std::shared_ptr<std::atomic<int>> newest_ =
+      std::make_shared<std::atomic<int>>(0);  // What an older load sees it is not.
   bool busy_ = false;
 };
 

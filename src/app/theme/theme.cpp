@@ -72,8 +72,9 @@ QString style_sheet() {
     QProgressBar { border: none; background: @rule; height: 4px; border-radius: 2px; }
     QProgressBar::chunk { background: @gold; border-radius: 2px; }
   )");
-  const std::pair<const char*, QColor> tokens[] = {{"@paper", kPaper}, {"@sheet", kSheet}, {"@rule", kRule}, {"@ink2", kInk2},
-                                                   {"@ink", kInk},     {"@teal", kTeal},   {"@gold", kGold}, {"@brick", kBrick}};
+  const std::pair<const char*, QColor> tokens[] = {{"@paper", kPaper}, {"@sheet", kSheet}, {"@rule", kRule},
+                                                   {"@ink2", kInk2},   {"@ink", kInk},     {"@teal", kTeal},
+                                                   {"@gold", kGold},   {"@brick", kBrick}};
   for (const auto& [token, colour] : tokens) sheet.replace(QLatin1String(token), colour.name());
   return sheet;
 }

@@ -29,7 +29,8 @@ Eye Camera::follow(const DriveSession& session, double frame_seconds) {
   return eye_at(pose.foot_C + pose.up_C() * session.profile().capsule.eye_height, pose.frame_CB, look);
 }
 
-Eye Camera::third_person(const Pose& pose, const Vec2& look, const DriveSession& session, double frame_seconds) {
+Eye Camera::third_person(const Pose& pose, const Vec2& look, const DriveSession& session,
+                         double frame_seconds) {
   const Vec3 head = pose.foot_C + pose.up_C() * session.profile().capsule.eye_height;
   Eye eye = eye_at(head, pose.frame_CB, look);
   const Vec3 back = -eye.forward_C * distance;

@@ -24,8 +24,8 @@ class Camera {
 
   void zoom(double notches);  // Wheel: nearer for positive.
 
-  // Follows the character in a driven frame. The eye is pulled in at once by solids between it and the head, and goes
-  // out again smoothly, so it is never inside a wall.
+  // Follows the character in a driven frame. The eye is pulled in at once by solids between it and the head,
+  // and goes out again smoothly, so it is never inside a wall.
   Eye follow(const DriveSession& session, double frame_seconds);
 
   // The free camera: turned by drags, moved along its own axes.

@@ -74,13 +74,15 @@ class ReadbackCanvas final : public QWidget, public Canvas {
   void draw_and_read() {
     const QSize pixels = (size() * devicePixelRatioF()).expandedTo({1, 1});
     if (!target_ || target_->size() != pixels) {
-      target_ = std::make_unique<QOpenGLFramebufferObject>(pixels, QOpenGLFramebufferObject::CombinedDepthStencil);
+      target_ =
+          std::make_unique<QOpenGLFramebufferObject>(pixels, QOpenGLFramebufferObject::CombinedDepthStencil);
       image_ = QImage(pixels, QImage::Format_RGB32);
     }
     image_.setDevicePixelRatio(1.0);
     target_->bind();
     drawing_.draw_gl(pixels, true);
-    context_.functions()->glReadPixels(0, 0, pixels.width(), pixels.height(), 0x80E1 /* GL_BGRA */, GL_UNSIGNED_BYTE, image_.bits());
+    context_.functions()->glReadPixels(0, 0, pixels.width(), pixels.height(), 0x80E1 /* GL_BGRA */,
+                                       GL_UNSIGNED_BYTE, image_.bits());
     target_->release();
     image_.setDevicePixelRatio(devicePixelRatioF());
     QPainter painter(&image_);

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // How a drawn frame comes onto the screen.
 //
-// With a graphics card a QOpenGLWidget shows it. On software OpenGL the composition that QOpenGLWidget needs costs more
-// than the scene itself (18 ms of 26 on two cores at 1280x800), so there the frame is drawn off screen and its pixels
-// are read back, which in memory is a copy.
+// With a graphics card a QOpenGLWidget shows it. On software OpenGL the composition that QOpenGLWidget needs
+// costs more than the scene itself (18 ms of 26 on two cores at 1280x800), so there the frame is drawn off
+// screen and its pixels are read back, which in memory is a copy.
 #pragma once
 
 #include <QImage>
@@ -20,7 +20,7 @@ class Drawable {
   // With the context current and the target bound. `flipped`: the first row of pixels is the top one.
   virtual void draw_gl(const QSize& pixels, bool flipped) = 0;
   virtual void draw_text(QPainter& painter) = 0;
-  virtual void shown() = 0;     // The frame is on its way to the screen.
+  virtual void shown() = 0;  // The frame is on its way to the screen.
 };
 
 class Canvas {

@@ -14,8 +14,8 @@ constexpr double kFullSwingSpeed = 4.0;
 constexpr double kLegSwing = radians(34.0), kArmSwing = radians(26.0);
 constexpr double kDrawnFor = 1.8;  // m, the height that the sizes below are for.
 
-const QColor kWaders(0x3E, 0x55, 0x52), kCoat(0x2F, 0x46, 0x58), kSkin(0xD8, 0xB7, 0x9A), kHat(0x27, 0x36, 0x40),
-    kBoots(0x2A, 0x33, 0x35);
+const QColor kWaders(0x3E, 0x55, 0x52), kCoat(0x2F, 0x46, 0x58), kSkin(0xD8, 0xB7, 0x9A),
+    kHat(0x27, 0x36, 0x40), kBoots(0x2A, 0x33, 0x35);
 
 using Mat = glm::dmat4;
 
@@ -58,7 +58,8 @@ void add_trunk(std::vector<FigurePart>& parts, const Mat& body) {
   parts.push_back({Solid::Ball, part(body, {0, 1.40, 0}, {0.50, 0.20, 0.30}), kCoat});
   // The front: bib of the waders and two buckles.
   parts.push_back({Solid::Box, part(body, {0, 1.20, -0.14}, {0.26, 0.34, 0.06}), kWaders});
-  for (const double side : {-1.0, 1.0}) parts.push_back({Solid::Box, part(body, {0.09 * side, 1.35, -0.165}, {0.05, 0.05, 0.03}), theme::kGold});
+  for (const double side : {-1.0, 1.0})
+    parts.push_back({Solid::Box, part(body, {0.09 * side, 1.35, -0.165}, {0.05, 0.05, 0.03}), theme::kGold});
 }
 
 DrawVertex vertex(const Vec3& p, const Vec3& n) {
@@ -72,7 +73,8 @@ std::vector<DrawVertex> lathe(const std::vector<Vec2>& profile, const std::vecto
   const auto at = [&](std::size_t i, int k) {
     const double a = 2.0 * kPi * k / kSides;
     const Vec3 round(std::cos(a), 0.0, std::sin(a));
-    return vertex(round * profile[i].x + Vec3(0, profile[i].y, 0), round * normals[i].x + Vec3(0, normals[i].y, 0));
+    return vertex(round * profile[i].x + Vec3(0, profile[i].y, 0),
+                  round * normals[i].x + Vec3(0, normals[i].y, 0));
   };
   std::vector<DrawVertex> out;
   for (std::size_t i = 0; i + 1 < profile.size(); ++i) {
@@ -106,7 +108,8 @@ std::vector<DrawVertex> box() {
 }  // namespace
 
 Carriage carriage_of(double travelled, double ground_speed, bool airborne) {
-  return {2.0 * kPi * travelled / kStrideLength, std::clamp(ground_speed / kFullSwingSpeed, 0.0, 1.0), airborne};
+  return {2.0 * kPi * travelled / kStrideLength, std::clamp(ground_speed / kFullSwingSpeed, 0.0, 1.0),
+          airborne};
 }
 
 std::vector<FigurePart> figure_parts(const Pose& pose, const Carriage& carriage) {
@@ -128,12 +131,15 @@ std::vector<FigurePart> figure_parts(const Pose& pose, const Carriage& carriage)
 
 std::vector<DrawVertex> solid_triangles(Solid solid) {
   switch (solid) {
-    case Solid::Ball: return ball();
+    case Solid::Ball:
+      return ball();
     case Solid::Drum:
-      return lathe({{0, -0.5}, {0.5, -0.5}, {0.5, -0.5}, {0.5, 0.5}, {0.5, 0.5}, {0, 0.5}}, {{0, -1}, {0, -1}, {1, 0}, {1, 0}, {0, 1}, {0, 1}});
+      return lathe({{0, -0.5}, {0.5, -0.5}, {0.5, -0.5}, {0.5, 0.5}, {0.5, 0.5}, {0, 0.5}},
+                   {{0, -1}, {0, -1}, {1, 0}, {1, 0}, {0, 1}, {0, 1}});
     case Solid::Cone:
       return lathe({{0, -0.5}, {0.5, -0.5}, {0.5, -0.5}, {0.0, 0.5}}, {{0, -1}, {0, -1}, {1, 0.5}, {1, 0.5}});
-    case Solid::Box: return box();
+    case Solid::Box:
+      return box();
   }
   return {};
 }

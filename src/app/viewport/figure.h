@@ -11,7 +11,12 @@
 
 namespace lagniappe::app {
 
-enum class Solid { Ball, Drum, Cone, Box };  // Each fits the cube from -0.5 to 0.5; Drum and Cone stand along Y.
+enum class Solid {
+  Ball,
+  Drum,
+  Cone,
+  Box
+};  // Each fits the cube from -0.5 to 0.5; Drum and Cone stand along Y.
 
 struct FigurePart {
   Solid solid;
@@ -26,7 +31,8 @@ struct Carriage {
   bool airborne = false;
 };
 
-// Returns the carriage for a length travelled and a speed along the ground: two steps per 1.5 m, whatever the speed.
+// Returns the carriage for a length travelled and a speed along the ground: two steps per 1.5 m, whatever the
+// speed.
 Carriage carriage_of(double travelled, double ground_speed, bool airborne);
 
 // Returns the parts of the figure, foot at the pose's foot, as tall as the pose's capsule, facing its facing.

@@ -16,7 +16,9 @@ class Pen {
   void line(const Vec3& a, const Vec3& b, const QColor& colour) {
     for (const Vec3& p : {a, b}) {
       const Vec3 at = p - origin_;
-      out_.push_back({{float(at.x), float(at.y), float(at.z)}, {float(colour.redF()), float(colour.greenF()), float(colour.blueF()), float(colour.alphaF())}});
+      out_.push_back(
+          {{float(at.x), float(at.y), float(at.z)},
+           {float(colour.redF()), float(colour.greenF()), float(colour.blueF()), float(colour.alphaF())}});
     }
   }
   // An arc from angle 0 to `turn` about `centre`, from u towards v.
@@ -37,7 +39,8 @@ class Pen {
   }
   // A cross of three strokes: a contact point, told from arrows by its shape.
   void star(const Vec3& at, double size, const QColor& colour) {
-    for (const Vec3& d : {Vec3(1, 0, 0), Vec3(0, 1, 0), Vec3(0, 0, 1)}) line(at - d * size, at + d * size, colour);
+    for (const Vec3& d : {Vec3(1, 0, 0), Vec3(0, 1, 0), Vec3(0, 0, 1)})
+      line(at - d * size, at + d * size, colour);
   }
   void capsule(const Segment& axis, double radius, const QColor& colour) {
     const Vec3 up = unit_or(axis.b_C - axis.a_C, Vec3(0, 1, 0)), u = across_any(up), v = cross(up, u);
@@ -90,21 +93,24 @@ void draw_probe(Pen& pen, const Ledger& ledger, const CharacterState& state, dou
 void draw_arrows(Pen& pen, const Ledger& ledger, const CharacterState& state) {
   const Vec3 from = state.foot_C + state.up_C() * (0.55 * state.capsule_height);
   for (const LedgerEntry& entry : ledger.entries) {
-    if (const auto* wish = std::get_if<entry::Wish>(&entry)) pen.arrow(from, wish->velocity_C * kArrowPerSpeed, theme::kGold);
+    if (const auto* wish = std::get_if<entry::Wish>(&entry))
+      pen.arrow(from, wish->velocity_C * kArrowPerSpeed, theme::kGold);
   }
   pen.arrow(from + state.up_C() * 0.06, state.velocity_C * kArrowPerSpeed, theme::kTeal);
 }
 
 }  // namespace
 
-std::vector<LineVertex> overlay_lines(const DriveSession& session, const OverlayChoice& choice, const Vec3& origin_C) {
+std::vector<LineVertex> overlay_lines(const DriveSession& session, const OverlayChoice& choice,
+                                      const Vec3& origin_C) {
   std::vector<LineVertex> lines;
   if (!choice.capsule && !choice.contacts && !choice.probe && !choice.arrows) return lines;
   Pen pen(lines, origin_C);
   const CharacterState& state = session.current();
   const double radius = session.profile().capsule.radius;
   const Ledger ledger = session.last_ledger();
-  if (choice.capsule) pen.capsule(capsule_axis(state.foot_C, state.up_C(), radius, state.capsule_height), radius, theme::kPlum);
+  if (choice.capsule)
+    pen.capsule(capsule_axis(state.foot_C, state.up_C(), radius, state.capsule_height), radius, theme::kPlum);
   if (choice.contacts) {
     draw_contacts(pen, ledger);
     draw_ground_contact(pen, state);

@@ -17,6 +17,7 @@ struct OverlayChoice {
 };
 
 // Returns line pairs relative to `origin_C`.
-std::vector<LineVertex> overlay_lines(const DriveSession& session, const OverlayChoice& choice, const Vec3& origin_C);
+std::vector<LineVertex> overlay_lines(const DriveSession& session, const OverlayChoice& choice,
+                                      const Vec3& origin_C);
 
 }  // namespace lagniappe::app

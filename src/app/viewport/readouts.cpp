@@ -14,13 +14,20 @@ constexpr double kFarthestLabel = 45.0;  // m from the eye.
 
 QColor state_colour(StateId state) {
   switch (state) {
-    case StateId::Stand: return QColor(0x8A, 0x8C, 0x82);
-    case StateId::Walk: return theme::kMoss;
-    case StateId::Sprint: return theme::kTeal;
-    case StateId::Rise: return theme::kSky;
-    case StateId::Fall: return theme::kPlum;
-    case StateId::Skid: return theme::kBrick;
-    case StateId::Fly: return theme::kGold;
+    case StateId::Stand:
+      return QColor(0x8A, 0x8C, 0x82);
+    case StateId::Walk:
+      return theme::kMoss;
+    case StateId::Sprint:
+      return theme::kTeal;
+    case StateId::Rise:
+      return theme::kSky;
+    case StateId::Fall:
+      return theme::kPlum;
+    case StateId::Skid:
+      return theme::kBrick;
+    case StateId::Fly:
+      return theme::kGold;
   }
   return theme::kInk2;
 }
@@ -52,12 +59,15 @@ void Readouts::set_place(const Place& place) {
 }
 
 // Every 5 m from the start on, where there is ground near the start's height to write on.
-void Readouts::add_metre_labels(const Place& place, const Vec3& from_C, const Vec3& axis, const QString& letter) {
+void Readouts::add_metre_labels(const Place& place, const Vec3& from_C, const Vec3& axis,
+                                const QString& letter) {
   for (int metres = -60; metres <= 60; metres += 5) {
     if (metres == 0) continue;
     const Vec3 above = from_C + axis * double(metres) + Vec3(0, 1.5, 0);
     const auto ground = place.world.cast_ray(above, Vec3(0, -3.5, 0));
-    if (ground) labels_.push_back({ground->hit.point_C + Vec3(0, 0.03, 0), QString("%1 %2 m").arg(letter, signed_number(metres, 0)), false});
+    if (ground)
+      labels_.push_back({ground->hit.point_C + Vec3(0, 0.03, 0),
+                         QString("%1 %2 m").arg(letter, signed_number(metres, 0)), false});
   }
 }
 
@@ -67,14 +77,17 @@ std::vector<std::pair<QString, QString>> Readouts::rows() const {
   const bool touching = s.ground.verdict != Verdict::None;
   const double slope = touching ? degrees(std::acos(std::clamp(dot(s.ground.normal_C, up), -1.0, 1.0))) : 0.0;
   const double along = s.grounded() ? length(s.velocity_C) : length(across(s.velocity_C, up));
-  return {{"State", QString::fromUtf8(name_of(s.state).data())},
-          {"Speed", QString::number(along, 'f', 2) + " m/s"},
-          {"Rise", signed_number(dot(s.velocity_C, up), 2) + " m/s"},
-          {"Slope", touching ? QString::number(slope, 'f', 1) + QString::fromUtf8("°") : QString::fromUtf8("–")},
-          {"Ground", s.grounded() ? "grounded" : touching ? QString::fromUtf8(name_of(s.ground.verdict).data()) : "in the air"},
-          {"Ticks", QString("%1 /s").arg(session_.tick_rate())},
-          {"Drawn", QString::number(frame_.frames_per_second, 'f', 0) + " /s"},
-          {"Dropped", QString::number(session_.dropped_seconds(), 'f', 2) + " s"}};
+  return {
+      {"State", QString::fromUtf8(name_of(s.state).data())},
+      {"Speed", QString::number(along, 'f', 2) + " m/s"},
+      {"Rise", signed_number(dot(s.velocity_C, up), 2) + " m/s"},
+      {"Slope", touching ? QString::number(slope, 'f', 1) + QString::fromUtf8("°") : QString::fromUtf8("–")},
+      {"Ground", s.grounded() ? "grounded"
+                 : touching   ? QString::fromUtf8(name_of(s.ground.verdict).data())
+                              : "in the air"},
+      {"Ticks", QString("%1 /s").arg(session_.tick_rate())},
+      {"Drawn", QString::number(frame_.frames_per_second, 'f', 0) + " /s"},
+      {"Dropped", QString::number(session_.dropped_seconds(), 'f', 2) + " s"}};
 }
 
 void Readouts::paint(QPainter& painter, const Frame& frame) {
@@ -107,7 +120,8 @@ void Readouts::paint_labels(QPainter& painter) const {
     if (far > kFarthestLabel || far < 0.5) continue;
     const glm::dvec4 clip = frame_.to_clip * glm::dvec4(label.at_C, 1.0);
     if (clip.w <= 0.0) continue;
-    const QPointF at((clip.x / clip.w * 0.5 + 0.5) * frame_.size.width(), (0.5 - clip.y / clip.w * 0.5) * frame_.size.height());
+    const QPointF at((clip.x / clip.w * 0.5 + 0.5) * frame_.size.width(),
+                     (0.5 - clip.y / clip.w * 0.5) * frame_.size.height());
     if (!QRectF(QPointF(0, 0), frame_.size).contains(at)) continue;
     if (hidden(label.at_C)) continue;
     painter.setFont(label.strong ? theme::text_font(11, true) : theme::number_font(10));
@@ -125,7 +139,8 @@ void Readouts::paint_labels(QPainter& painter) const {
 
 void Readouts::paint_panel(QPainter& painter) const {
   const auto shown = rows();
-  const QRectF panel(kMargin, frame_.size.height() - kMargin - kRowHeight * double(shown.size()) - 12, kPanelWidth, kRowHeight * double(shown.size()) + 12);
+  const QRectF panel(kMargin, frame_.size.height() - kMargin - kRowHeight * double(shown.size()) - 12,
+                     kPanelWidth, kRowHeight * double(shown.size()) + 12);
   paint_sheet(painter, panel);
   double y = panel.top() + 6;
   for (const auto& [name, value] : shown) {
@@ -134,7 +149,8 @@ void Readouts::paint_panel(QPainter& painter) const {
     painter.drawText(QRectF(panel.left() + 12, y, kNameWidth, kRowHeight), Qt::AlignVCenter, name);
     painter.setFont(theme::number_font(12));
     painter.setPen(theme::kInk);
-    painter.drawText(QRectF(panel.left() + kNameWidth, y, kPanelWidth - kNameWidth - 12, kRowHeight), Qt::AlignVCenter | Qt::AlignRight, value);
+    painter.drawText(QRectF(panel.left() + kNameWidth, y, kPanelWidth - kNameWidth - 12, kRowHeight),
+                     Qt::AlignVCenter | Qt::AlignRight, value);
     const CharacterState& s = session_.current();
     const QPointF lamp(panel.left() + 76, y + kRowHeight / 2.0);
     if (name == "State") {
@@ -154,10 +170,12 @@ void Readouts::paint_panel(QPainter& painter) const {
 void Readouts::paint_hint(QPainter& painter) const {
   QString text;
   if (frame_.driving) {
-    text = session_.paused() ? "Paused.  P goes on,  .  does one tick.  Esc leaves driving" : "Driving.  Esc gives the mouse back,  F1 lists the keys";
+    text = session_.paused() ? "Paused.  P goes on,  .  does one tick.  Esc leaves driving"
+                             : "Driving.  Esc gives the mouse back,  F1 lists the keys";
   } else {
-    text = frame_.has_driven ? "Enter drives on.  Drag to look round, W A S D and the wheel move the free camera"
-                             : "Press Enter, or Drive, to walk.  Drag to look round,  F1 lists the keys";
+    text = frame_.has_driven
+               ? "Enter drives on.  Drag to look round, W A S D and the wheel move the free camera"
+               : "Press Enter, or Drive, to walk.  Drag to look round,  F1 lists the keys";
   }
   painter.setFont(theme::text_font(12, true));
   const QRectF box(kMargin, kMargin, painter.fontMetrics().horizontalAdvance(text) + 40, 30);

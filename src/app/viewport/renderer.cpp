@@ -26,7 +26,9 @@ QVector3D to_qt(const Vec3& v) { return {float(v.x), float(v.y), float(v.z)}; }
 std::vector<DrawVertex> net(int columns, int rows) {
   std::vector<DrawVertex> out;
   const auto knot = [&](int i, int j) {
-    out.push_back({{2.0f * float(i) / float(columns) - 1.0f, 0, 2.0f * float(j) / float(rows) - 1.0f}, {0, 1, 0}, {1, 1, 1, 1}});
+    out.push_back({{2.0f * float(i) / float(columns) - 1.0f, 0, 2.0f * float(j) / float(rows) - 1.0f},
+                   {0, 1, 0},
+                   {1, 1, 1, 1}});
   };
   for (int j = 0; j < rows; ++j) {
     for (int i = 0; i < columns; ++i) {
@@ -51,9 +53,12 @@ glm::dmat4 view_projection(const Eye& eye, double vertical_field, const QSize& p
 
 QString Renderer::initialize() {
   if (!initializeOpenGLFunctions()) return "OpenGL 3.3 is not offered by this machine's driver.";
-  const bool built = build(lit_, shaders::kLitVertex, shaders::kLitFragment) && build(line_, shaders::kLineVertex, shaders::kLineFragment) &&
-                     build(sky_, shaders::kSkyVertex, shaders::kSkyFragment) && build(shadow_, shaders::kShadowVertex, shaders::kShadowFragment);
-  if (!built) return "The view's shaders could not be built: " + lit_.log() + line_.log() + sky_.log() + shadow_.log();
+  const bool built = build(lit_, shaders::kLitVertex, shaders::kLitFragment) &&
+                     build(line_, shaders::kLineVertex, shaders::kLineFragment) &&
+                     build(sky_, shaders::kSkyVertex, shaders::kSkyFragment) &&
+                     build(shadow_, shaders::kShadowVertex, shaders::kShadowFragment);
+  if (!built)
+    return "The view's shaders could not be built: " + lit_.log() + line_.log() + sky_.log() + shadow_.log();
   create(scene_, true);
   for (Geometry* lines : {&creases_, &grid_, &strong_grid_, &overlay_, &marks_}) create(*lines, false);
   create(quad_, true);
@@ -98,7 +103,8 @@ void Renderer::set_scene(const SceneMesh& mesh) {
 }
 
 void Renderer::release() {
-  for (Geometry* g : {&scene_, &creases_, &grid_, &strong_grid_, &overlay_, &marks_, &quad_, &net_, &solids_[0], &solids_[1], &solids_[2], &solids_[3]}) {
+  for (Geometry* g : {&scene_, &creases_, &grid_, &strong_grid_, &overlay_, &marks_, &quad_, &net_, &solids_[0],
+                      &solids_[1], &solids_[2], &solids_[3]}) {
     g->buffer.destroy();
     g->array.destroy();
   }
@@ -143,17 +149,18 @@ void Renderer::draw(const DrawnFrame& frame) {
 
 void Renderer::draw_scene(const glm::dmat4& to_clip) {
   const QOpenGLVertexArrayObject::Binder bound(&scene_.array);
-  
+
   lit_.bind();
   lit_.setUniformValue("to_clip", to_qt(to_clip));
   lit_.setUniformValue("to_scene", QMatrix4x4());
   lit_.setUniformValue("tint", QVector3D(1, 1, 1));
-  
+
   glDrawArrays(GL_TRIANGLES, 0, scene_.count);
 }
 
 void Renderer::draw_sky(const DrawnFrame& frame) {
-  const double tall = std::tan(frame.vertical_field / 2.0), wide = tall * frame.pixels.width() / std::max(frame.pixels.height(), 1);
+  const double tall = std::tan(frame.vertical_field / 2.0),
+               wide = tall * frame.pixels.width() / std::max(frame.pixels.height(), 1);
   sky_.bind();
   sky_.setUniformValue("forward", to_qt(frame.eye.forward_C));
   sky_.setUniformValue("right", to_qt(frame.eye.right_C() * wide));
@@ -174,7 +181,8 @@ void Renderer::draw_figure(const DrawnFrame& frame) {
 
 void Renderer::draw_shadow(const DrawnFrame& frame, const glm::dmat4& to_clip) {
   if (!frame.shadow) return;
-  const Vec3 n = frame.shadow->normal_C, x = glm::normalize(cross(n, std::abs(n.x) < 0.7 ? Vec3(1, 0, 0) : Vec3(0, 0, 1))), z = cross(x, n);
+  const Vec3 n = frame.shadow->normal_C,
+             x = glm::normalize(cross(n, std::abs(n.x) < 0.7 ? Vec3(1, 0, 0) : Vec3(0, 0, 1))), z = cross(x, n);
   glm::dmat4 m(1.0);
   m[0] = glm::dvec4(x * frame.shadow->radius, 0.0);
   m[1] = glm::dvec4(n, 0.0);
@@ -199,8 +207,8 @@ void Renderer::draw_lines(Geometry& geometry, const glm::dmat4& to_clip, float s
   glDrawArrays(GL_LINES, 0, geometry.count);
 }
 
-// What is hidden by solids is still shown, faintly: contacts lie on surfaces and under the figure. Core OpenGL only has
-// lines of one pixel, so each is drawn four times, a pixel apart.
+// What is hidden by solids is still shown, faintly: contacts lie on surfaces and under the figure. Core OpenGL
+// only has lines of one pixel, so each is drawn four times, a pixel apart.
 void Renderer::draw_overlay(const DrawnFrame& frame, const glm::dmat4& to_clip) {
   fill(overlay_, frame.overlay);
   glDepthMask(GL_FALSE);

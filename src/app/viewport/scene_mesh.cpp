@@ -15,7 +15,8 @@ constexpr double kWeld = 1e-4;  // m; corners this near are one, for finding sha
 class Welder {
  public:
   std::uint32_t corner(const Vec3& p) {
-    const std::array<long long, 3> key = {std::llround(p.x / kWeld), std::llround(p.y / kWeld), std::llround(p.z / kWeld)};
+    const std::array<long long, 3> key = {std::llround(p.x / kWeld), std::llround(p.y / kWeld),
+                                          std::llround(p.z / kWeld)};
     return corners_.try_emplace(key, static_cast<std::uint32_t>(corners_.size())).first->second;
   }
 
@@ -62,10 +63,12 @@ void put(float (&out)[4], const QColor& c) {
   out[3] = c.alphaF();
 }
 
-const QColor kCreaseColour(0x20, 0x30, 0x3A, 130), kGridColour(0x20, 0x30, 0x3A, 52), kStrongGridColour(0x20, 0x30, 0x3A, 88);
-constexpr double kGridFacesUp = 0.6;               // Cosine to up of what carries metre lines.
-constexpr double kGridLift = 0.004;                // m above the face.
-constexpr double kGridArea = 0.5;                  // m2; smaller faces are read by their edges.
+const QColor kCreaseColour(0x20, 0x30, 0x3A, 130), kGridColour(0x20, 0x30, 0x3A, 52),
+    kStrongGridColour(0x20, 0x30, 0x3A, 88);
+constexpr double kGridFacesUp = 0.6;   // Cosine to up of what carries metre lines.
+constexpr double kGridLift = 0.004;    // m above the face.
+constexpr double kGridArea = 0.5;      // m2; smaller faces are read by their edges.
+constexpr double kPlainArea = 2000.0;  // m2; larger faces only get the strong lines, of 5 m.
 constexpr std::size_t kMostGridTriangles = 200000;
 
 void put_line(std::vector<LineVertex>& out, const Vec3& a, const Vec3& b, const QColor& colour) {
@@ -77,19 +80,22 @@ void put_line(std::vector<LineVertex>& out, const Vec3& a, const Vec3& b, const 
 }
 
 // Adds the lines in which the planes x = 0, 1, 2 ... (or z) cut the triangle.
-void add_grid_lines(SceneMesh& mesh, const Triangle& t, const Vec3& normal, int axis) {
+void add_grid_lines(SceneMesh& mesh, const Triangle& t, const Vec3& normal, bool only_strong, int axis) {
   const Vec3 v[] = {t.v0_C, t.v1_C, t.v2_C};
   const Box box = bounds(t);
   for (double at = std::ceil(box.low_C[axis]); at <= box.high_C[axis]; at += 1.0) {
     std::vector<Vec3> cuts;
     for (int i = 0; i < 3; ++i) {
       const Vec3 &a = v[i], &b = v[(i + 1) % 3];
-      if ((a[axis] < at) != (b[axis] < at)) cuts.push_back(a + (b - a) * ((at - a[axis]) / (b[axis] - a[axis])));
+      if ((a[axis] < at) != (b[axis] < at))
+        cuts.push_back(a + (b - a) * ((at - a[axis]) / (b[axis] - a[axis])));
     }
     if (cuts.size() != 2) continue;
     const Vec3 lift = normal * kGridLift - mesh.origin_C;
     const bool strong = std::remainder(at, 5.0) == 0.0;
-    put_line(strong ? mesh.strong_grid : mesh.grid, cuts[0] + lift, cuts[1] + lift, strong ? kStrongGridColour : kGridColour);
+    if (only_strong && !strong) continue;
+    put_line(strong ? mesh.strong_grid : mesh.grid, cuts[0] + lift, cuts[1] + lift,
+             strong ? kStrongGridColour : kGridColour);
   }
 }
 
@@ -97,9 +103,9 @@ void add_grid_lines(SceneMesh& mesh, const Triangle& t, const Vec3& normal, int 
 
 QColor surface_colour(const std::string& surface) {
   static const std::map<std::string, QColor> known = {
-      {"stone", {0xCF, 0xC5, 0xB6}}, {"mud", {0xC4, 0xB8, 0xA2}},   {"grass", {0xAE, 0xB6, 0x94}}, {"brick", {0xC4, 0xA0, 0x8C}},
-      {"wood", {0xC8, 0xB0, 0x8A}},  {"iron", {0x93, 0xA0, 0x9F}},  {"slate", {0x93, 0x9B, 0xA2}}, {"silt", {0xB9, 0xAE, 0x93}},
-      {"ivy", {0x8E, 0xA3, 0x7D}},
+      {"stone", {0xCF, 0xC5, 0xB6}}, {"mud", {0xC4, 0xB8, 0xA2}},  {"grass", {0xAE, 0xB6, 0x94}},
+      {"brick", {0xC4, 0xA0, 0x8C}}, {"wood", {0xC8, 0xB0, 0x8A}}, {"iron", {0x93, 0xA0, 0x9F}},
+      {"slate", {0x93, 0x9B, 0xA2}}, {"silt", {0xB9, 0xAE, 0x93}}, {"ivy", {0x8E, 0xA3, 0x7D}},
   };
   const auto found = known.find(surface);
   return found != known.end() ? found->second : QColor(0xCB, 0xBF, 0xAF);
@@ -137,7 +143,8 @@ SceneMesh scene_mesh(const Course& course, const TriangleWorld& world) {
     finder.add(t, normal);
     const double area = 0.5 * length(cross(t.v1_C - t.v0_C, t.v2_C - t.v0_C));
     if (std::abs(normal.y) > kGridFacesUp && area > kGridArea && world.triangle_count() <= kMostGridTriangles) {
-      for (const int axis : {0, 2}) add_grid_lines(mesh, t, normal.y > 0.0 ? normal : -normal, axis);
+      for (const int axis : {0, 2})
+        add_grid_lines(mesh, t, normal.y > 0.0 ? normal : -normal, area > kPlainArea, axis);
     }
   }
   add_creases(finder);

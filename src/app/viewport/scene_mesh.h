@@ -22,8 +22,8 @@ struct LineVertex {
 
 struct SceneMesh {
   std::vector<DrawVertex> triangles;  // Three each; position relative to `origin_C`.
-  std::vector<LineVertex> creases;    // Two each: edges where faces meet at more than 20 degrees, and open edges.
-  std::vector<LineVertex> grid;         // Metre lines on what faces up; empty for very large models.
+  std::vector<LineVertex> creases;  // Two each: edges where faces meet at more than 20 degrees, and open edges.
+  std::vector<LineVertex> grid;     // Metre lines on what faces up; empty for very large models.
   std::vector<LineVertex> strong_grid;  // Those of every fifth metre.
   Vec3 origin_C{0.0};
 };

@@ -3,8 +3,8 @@
 
 namespace lagniappe::app::shaders {
 
-// Light from a low sun and the sky, at the corners: faces are flat, and on software OpenGL every pixel pays for each
-// operation of its shader.
+// Light from a low sun and the sky, at the corners: faces are flat, and on software OpenGL every pixel pays for
+// each operation of its shader.
 inline constexpr const char* kLitVertex = R"(#version 330 core
 layout(location = 0) in vec3 position;
 layout(location = 1) in vec3 normal;

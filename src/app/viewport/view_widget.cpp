@@ -14,25 +14,29 @@
 namespace lagniappe::app {
 namespace {
 
-constexpr double kField = radians(62.0);             // Vertical field of view.
-constexpr double kFreeSpeed = 9.0, kFreeFast = 28.0; // m/s of the free camera.
-constexpr double kFreeTurn = radians(0.25);          // Per pixel dragged.
-constexpr double kCountEvery = 0.5;                  // s over which the draw rate is counted.
-constexpr double kLongestShadow = 6.0;               // m above ground at which the shadow is gone.
+constexpr double kField = radians(62.0);              // Vertical field of view.
+constexpr double kFreeSpeed = 9.0, kFreeFast = 28.0;  // m/s of the free camera.
+constexpr double kFreeTurn = radians(0.25);           // Per pixel dragged.
+constexpr double kCountEvery = 0.5;                   // s over which the draw rate is counted.
+constexpr double kLongestShadow = 6.0;                // m above ground at which the shadow is gone.
 
 std::vector<LineVertex> mark_lines(const Course& course, const Vec3& origin_C) {
   std::vector<LineVertex> lines;
   const QColor c = theme::kMoss;
   const auto line = [&](const Vec3& a, const Vec3& b) {
     for (const Vec3& p : {a - origin_C, b - origin_C}) {
-      lines.push_back({{float(p.x), float(p.y), float(p.z)}, {float(c.redF()), float(c.greenF()), float(c.blueF()), 1.0f}});
+      lines.push_back(
+          {{float(p.x), float(p.y), float(p.z)}, {float(c.redF()), float(c.greenF()), float(c.blueF()), 1.0f}});
     }
   };
   for (const Mark& mark : course.marks) {
     if (mark.id != "start") continue;
-    const Vec3 at = mark.at_C + Vec3(0, 0.02, 0), ahead(-std::sin(mark.facing), 0, -std::cos(mark.facing)), side(-ahead.z, 0, ahead.x);
+    const Vec3 at = mark.at_C + Vec3(0, 0.02, 0), ahead(-std::sin(mark.facing), 0, -std::cos(mark.facing)),
+               side(-ahead.z, 0, ahead.x);
     for (int i = 0; i < 32; ++i) {
-      const auto rim = [&](int k) { return at + ahead * (0.5 * std::cos(k * kPi / 16)) + side * (0.5 * std::sin(k * kPi / 16)); };
+      const auto rim = [&](int k) {
+        return at + ahead * (0.5 * std::cos(k * kPi / 16)) + side * (0.5 * std::sin(k * kPi / 16));
+      };
       line(rim(i), rim(i + 1));
     }
     line(at, at + ahead * 0.9);
@@ -60,8 +64,8 @@ ViewWidget::ViewWidget(DriveSession& session, QWidget* parent)
   frame_timer_.start(0);
 }
 
-// One frame after the other, no faster than the screen shows them. A timer of even intervals would wait for its next
-// beat after every frame that took a little too long.
+// One frame after the other, no faster than the screen shows them. A timer of even intervals would wait for its
+// next beat after every frame that took a little too long.
 void ViewWidget::shown() {
   emit frame_shown();
   if (frame_timer_.isActive()) return;
@@ -113,7 +117,7 @@ void ViewWidget::pass_frame() {
   const double now = now_();
   frame_seconds_ = last_frame_ < 0.0 ? 0.0 : now - last_frame_;
   last_frame_ = now;
-  if (driving_ || session_.following()) session_.advance(frame_seconds_);
+  session_.advance(frame_seconds_);  // Also while not driving: who was left in the air comes down.
   if (camera_.mode == CameraMode::Free) move_free_camera(frame_seconds_);
   canvas_->widget().update();
   emit frame_passed();
@@ -149,7 +153,8 @@ void ViewWidget::draw_gl(const QSize& pixels, bool flipped) {
 void ViewWidget::draw_text(QPainter& painter) {
   if (session_.place() == nullptr) return;
   const bool figure = camera_.mode != CameraMode::FirstPerson;
-  readouts_.paint(painter, {view_projection(drawn_eye_, kField, size(), Vec3(0.0)), drawn_eye_, size(), frames_per_second_, driving_, has_driven_, figure});
+  readouts_.paint(painter, {view_projection(drawn_eye_, kField, size(), Vec3(0.0)), drawn_eye_, size(),
+                            frames_per_second_, driving_, has_driven_, figure});
 }
 
 DrawnFrame ViewWidget::drawn_frame(const Eye& eye, const QSize& pixels, bool flipped) const {
@@ -164,7 +169,8 @@ DrawnFrame ViewWidget::drawn_frame(const Eye& eye, const QSize& pixels, bool fli
   const CharacterState& state = session_.current();
   if (camera_.mode != CameraMode::FirstPerson) {
     const double speed = length(across(state.velocity_C, state.up_C()));
-    frame.figure = figure_parts(pose, carriage_of(pose.travelled, speed, !state.grounded() && state.state != StateId::Fly));
+    frame.figure = figure_parts(
+        pose, carriage_of(pose.travelled, speed, !state.grounded() && state.state != StateId::Fly));
   }
   frame.shadow = shadow(pose);
   frame.overlay = overlay_lines(session_, overlays_, scene_.origin_C);
@@ -178,7 +184,8 @@ std::optional<DrawnFrame::Shadow> ViewWidget::shadow(const Pose& pose) const {
   if (!hit) return std::nullopt;
   const double height = std::max(hit->hit.fraction * (kLongestShadow + 0.4) - 0.4, 0.0);
   const double near = 1.0 - height / kLongestShadow;
-  return DrawnFrame::Shadow{hit->hit.point_C, hit->hit.normal_C, session_.profile().capsule.radius * (1.25 + 0.6 * (1.0 - near)), 0.5 * near * near};
+  return DrawnFrame::Shadow{hit->hit.point_C, hit->hit.normal_C,
+                            session_.profile().capsule.radius * (1.25 + 0.6 * (1.0 - near)), 0.5 * near * near};
 }
 
 void ViewWidget::resizeEvent(QResizeEvent* event) {
@@ -256,9 +263,12 @@ void ViewWidget::wheelEvent(QWheelEvent* event) {
 
 void ViewWidget::move_free_camera(double seconds) {
   const auto down = [&](int a, int b) { return double(keys_down_.count(a) + keys_down_.count(b) > 0); };
-  Vec3 wish(down(Qt::Key_D, Qt::Key_Right) - down(Qt::Key_A, Qt::Key_Left), down(Qt::Key_Space, Qt::Key_Space) - down(Qt::Key_C, Qt::Key_Control),
+  Vec3 wish(down(Qt::Key_D, Qt::Key_Right) - down(Qt::Key_A, Qt::Key_Left),
+            down(Qt::Key_Space, Qt::Key_Space) - down(Qt::Key_C, Qt::Key_Control),
             down(Qt::Key_W, Qt::Key_Up) - down(Qt::Key_S, Qt::Key_Down));
-  if (length(wish) > 0.0) camera_.move_free(unit_or(wish, wish) * ((keys_down_.count(Qt::Key_Shift) ? kFreeFast : kFreeSpeed) * std::min(seconds, 0.1)));
+  if (length(wish) > 0.0)
+    camera_.move_free(unit_or(wish, wish) *
+                      ((keys_down_.count(Qt::Key_Shift) ? kFreeFast : kFreeSpeed) * std::min(seconds, 0.1)));
 }
 
 }  // namespace lagniappe::app

@@ -35,7 +35,7 @@ class ViewWidget : public QWidget, private Drawable {
   double frames_per_second() const { return frames_per_second_; }
   const Readouts& readouts() const { return readouts_; }
   QImage picture() { return canvas_->picture(); }  // Of the last frame.
-  QString trouble() const { return trouble_; }  // Why nothing can be drawn, or empty.
+  QString trouble() const { return trouble_; }     // Why nothing can be drawn, or empty.
 
   // The time in seconds that frames go by; tests set their own.
   void set_clock(std::function<double()> now) { now_ = std::move(now); }

@@ -10,7 +10,11 @@
 namespace lagniappe::app {
 
 MessageBar::MessageBar(QWidget* parent)
-    : QFrame(parent), title_(new QLabel), sentence_(new QLabel), progress_(new QProgressBar), button_(new QPushButton) {
+    : QFrame(parent),
+      title_(new QLabel),
+      sentence_(new QLabel),
+      progress_(new QProgressBar),
+      button_(new QPushButton) {
   setObjectName("messageBar");
   auto* texts = new QVBoxLayout;
   title_->setStyleSheet("font-weight: 600;");

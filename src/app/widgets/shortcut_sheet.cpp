@@ -60,7 +60,9 @@ ShortcutSheet::ShortcutSheet(const QList<QAction*>& actions, QWidget* parent) : 
   left.row(tr("W A S D, Wheel"), tr("Move the free camera; Shift: faster"));
   right.heading(tr("Always"));
   for (const QAction* action : actions) {
-    if (!action->shortcut().isEmpty()) right.row(action->shortcut().toString(QKeySequence::NativeText), action->text().remove("&").remove("..."));
+    if (!action->shortcut().isEmpty())
+      right.row(action->shortcut().toString(QKeySequence::NativeText),
+                action->text().remove("&").remove("..."));
   }
   hide();
 }

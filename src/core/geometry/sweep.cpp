@@ -60,8 +60,8 @@ void touch_parallelogram(FirstTouch& touch, const Vec3& corner, const Vec3& edge
   if (u >= 0.0 && u <= square && v >= 0.0 && v <= square) touch.offer(plane->first);
 }
 
-// Least root of the quadratic |x0 + t m|^2 = radius^2, a t^2 + 2 half_b t + c = 0, for a point that approaches from
-// outside and comes nearer than the radius by a touch.
+// Least root of the quadratic |x0 + t m|^2 = radius^2, a t^2 + 2 half_b t + c = 0, for a point that approaches
+// from outside and comes nearer than the radius by a touch.
 void touch_quadratic(FirstTouch& touch, double a, double half_b, double c, auto&& accept) {
   if (half_b >= 0.0 || c < 0.0) return;  // Leading away, or inside (then another part was entered before).
   const double nearest_at = std::min(-half_b / a, 1.0);

@@ -40,8 +40,8 @@ std::string add_shape(const tinyobj::shape_t& shape, const tinyobj::attrib_t& at
   return "";
 }
 
-// The package reads a coordinate that is no number as 0, which would bend the model without a word. Returns the first
-// line with such a vertex, or 0.
+// The package reads a coordinate that is no number as 0, which would bend the model without a word. Returns the
+// first line with such a vertex, or 0.
 std::size_t line_of_bad_vertex(std::string_view text) {
   for (std::size_t line = 1; !text.empty(); ++line) {
     const std::string_view row = text.substr(0, text.find('\n'));

@@ -26,7 +26,7 @@ void enter(const StepContext& context, CharacterState& state, StateId next) {
 
 CharacterState put_home(const StepContext& context, const CharacterState& state, bool out_of_limits) {
   context.note(entry::Reset{out_of_limits});
-  CharacterState home = start_state(context.profile, state.home);
+  CharacterState home = start_state(context.profile, state.home, context.world);
   home.tick = state.tick + 1;
   home.times_put_home = state.times_put_home + 1;
   home.held = context.input.held;
@@ -184,6 +184,18 @@ CharacterState start_state(const Profile& profile, const Home& home) {
   state.yaw = state.facing = home.yaw;
   state.capsule_height = profile.capsule.height;
   state.home = home;
+  return state;
+}
+
+CharacterState start_state(const Profile& profile, const Home& home, const World& world) {
+  CharacterState state = start_state(profile, home);
+  const InputFrame nothing;
+  const StepContext context{nothing, profile, world, 0.0, nullptr};
+  const GroundFound found = probe_ground(context, Body(context, state), state.foot_C, kGroundTouch);
+  if (found.ground.verdict != Verdict::Walkable) return state;
+  state.ground = found.ground;
+  state.since_grounded = 0.0;
+  state.state = StateId::Stand;
   return state;
 }
 

@@ -36,9 +36,10 @@ struct Judgement {
   PieceId piece;
 };
 
-// Judges the tread behind the riser that was touched, by a ray: the capsule itself may already lie on the riser after it.
-Judgement judge_tread(const StepContext& context, const Lifted& lifted, const Vec3& foot_C, const WorldHit& blocked,
-                      const Vec3& direction_C) {
+// Judges the tread behind the riser that was touched, by a ray: the capsule itself may already lie on the riser
+// after it.
+Judgement judge_tread(const StepContext& context, const Lifted& lifted, const Vec3& foot_C,
+                      const WorldHit& blocked, const Vec3& direction_C) {
   const Body& body = lifted.body;
   const Vec3 inwards = unit_or(-body.flat(blocked.hit.normal_C), direction_C);
   const Vec3 beyond = body.flat(blocked.hit.point_C - foot_C) + inwards * context.profile.ground.shortest_tread;

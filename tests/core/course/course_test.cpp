@@ -51,7 +51,8 @@ TEST_CASE("A flight of stairs fills its steps and a spiral its sectors") {
   const auto stairs = triangles_of({"s", {0, 0, 0}, Vec3(0.0), "", shape::Stairs{2.0, 0.2, 0.3, 5}});
   CHECK(volume(stairs) == Approx(2.0 * 0.2 * 0.3 * 15));
   for (const double angle : {20.0, -20.0}) {
-    const auto spiral = triangles_of({"s", {0, 0, 0}, Vec3(0.0), "", shape::SpiralStairs{0.5, 2.0, 0.2, radians(angle), 10}});
+    const auto spiral =
+        triangles_of({"s", {0, 0, 0}, Vec3(0.0), "", shape::SpiralStairs{0.5, 2.0, 0.2, radians(angle), 10}});
     const double sectors = 0.5 * (4.0 - 0.25) * radians(200.0) * 0.2;
     CHECK(volume(spiral) == Approx(sectors).epsilon(0.01));
     CHECK(closed(spiral));

@@ -27,7 +27,11 @@ const std::vector<NamedCase> kCases = {
     {"below the inside", {{0.5, -0.7, 0.5}, {0.9, -1.3, 0.2}}, 0.7, Feature::Face, {0, -1, 0}},
     {"level above the inside", {{0.3, 0.4, 0.5}, {0.9, 0.4, 0.5}}, 0.4, Feature::Face, {0, 1, 0}},
     {"beside an edge", {{1.0, 0.0, -0.6}, {1.0, 1.0, -0.6}}, 0.6, Feature::Edge, {0, 0, -1}},
-    {"across an edge from afar", {{-1.0, 0.5, -0.5}, {4.0, 0.5, -0.5}}, kDiagonal, Feature::Edge, {0, kDiagonal, -kDiagonal}},
+    {"across an edge from afar",
+     {{-1.0, 0.5, -0.5}, {4.0, 0.5, -0.5}},
+     kDiagonal,
+     Feature::Edge,
+     {0, kDiagonal, -kDiagonal}},
     {"beyond a corner", {{-1.0, 0, 0}, {-2.0, 0.3, 0.1}}, 1.0, Feature::Vertex, {-1, 0, 0}},
     {"a point over a corner", {{0, 0.9, 0}, {0, 0.9, 0}}, 0.9, Feature::Vertex, {0, 1, 0}},
 };
@@ -38,7 +42,8 @@ TEST_CASE("Named cases of segment against triangle hold in every frame") {
   for (const Frame& frame : frames()) {
     for (const NamedCase& c : kCases) {
       INFO(c.name << ", " << frame.name);
-      const Closest found = closest({frame.point(c.segment.a_C), frame.point(c.segment.b_C)}, frame.triangle(kFlat));
+      const Closest found =
+          closest({frame.point(c.segment.a_C), frame.point(c.segment.b_C)}, frame.triangle(kFlat));
       CHECK(found.distance == Approx(c.distance).margin(1e-9));
       CHECK(length(found.normal_C - frame.vector(c.normal)) < 1e-6);
       // Turned by rounding, a corner may be taken for the end of its edge.
@@ -53,7 +58,7 @@ TEST_CASE("A segment through the triangle has distance 0 and leaves by the side 
   const Closest c = closest(mostly_above, kFlat);
   CHECK(c.distance == 0.0);
   CHECK(c.normal_C == Vec3(0, 1, 0).operator*=(c.normal_C.y));  // Along y, either sign by winding ...
-  CHECK(c.normal_C.y == 1.0);                                  // ... and this one is upwards.
+  CHECK(c.normal_C.y == 1.0);                                   // ... and this one is upwards.
   CHECK(push_out_depth(c, mostly_above, 0.3) == Approx(0.5));
   CHECK(closest({{0.5, -1.0, 0.5}, {0.5, 0.2, 0.5}}, kFlat).normal_C.y == -1.0);
 }
@@ -69,7 +74,7 @@ TEST_CASE("Random distances agree with an independent library") {
   fcl::DistanceRequestd request;
   request.enable_nearest_points = false;
   request.gjk_solver_type = fcl::GST_LIBCCD;
-  int compared = 0;
+  int compared = 0, exact = 0;
   for (int i = 0; i < 4000; ++i) {
     const Segment s{random.point(2.0), random.point(2.0)};
     const Triangle t{random.point(2.0), random.point(2.0), random.point(2.0)};
@@ -78,18 +83,27 @@ TEST_CASE("Random distances agree with an independent library") {
     const double length_s = length(s.b_C - s.a_C), radius = 0.02;
     const auto mesh = std::make_shared<fcl::BVHModel<fcl::OBBRSSd>>();
     mesh->beginModel();
-    mesh->addTriangle({t.v0_C.x, t.v0_C.y, t.v0_C.z}, {t.v1_C.x, t.v1_C.y, t.v1_C.z}, {t.v2_C.x, t.v2_C.y, t.v2_C.z});
+    mesh->addTriangle({t.v0_C.x, t.v0_C.y, t.v0_C.z}, {t.v1_C.x, t.v1_C.y, t.v1_C.z},
+                      {t.v2_C.x, t.v2_C.y, t.v2_C.z});
     mesh->endModel();
     const Vec3 middle = 0.5 * (s.a_C + s.b_C), axis = (s.b_C - s.a_C) / length_s;
     fcl::Transform3d pose = fcl::Transform3d::Identity();
-    pose.linear() = Eigen::Quaterniond::FromTwoVectors(fcl::Vector3d(0, 0, 1), fcl::Vector3d(axis.x, axis.y, axis.z)).toRotationMatrix();
+    pose.linear() =
+        Eigen::Quaterniond::FromTwoVectors(fcl::Vector3d(0, 0, 1), fcl::Vector3d(axis.x, axis.y, axis.z))
+            .toRotationMatrix();
     pose.translation() = fcl::Vector3d(middle.x, middle.y, middle.z);
-    const fcl::CollisionObjectd triangle(mesh), capsule(std::make_shared<fcl::Capsuled>(radius, length_s), pose);
+    const fcl::CollisionObjectd triangle(mesh),
+        capsule(std::make_shared<fcl::Capsuled>(radius, length_s), pose);
     fcl::DistanceResultd result;
     fcl::distance(&triangle, &capsule, request, result);
     INFO("case " << i);
-    CHECK(result.min_distance == Approx(mine - radius).margin(1e-4));
+    // Ours is the length between two points that it names, so it can only be too long; theirs, an iteration, is
+    // now and then a millimetre long.
+    CHECK(result.min_distance > mine - radius - 2e-5);
+    CHECK(result.min_distance < mine - radius + 3e-3);
+    exact += std::abs(result.min_distance - (mine - radius)) < 2e-5;
     ++compared;
   }
   CHECK(compared > 2000);
+  CHECK(exact > 0.99 * compared);
 }

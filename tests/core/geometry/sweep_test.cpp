@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: MIT
-#include <catch2/catch.hpp>
 #include <rapidcheck.h>
+#include <catch2/catch.hpp>
 
 #include "geometry/tolerances.h"
 #include "support/scenes.h"
@@ -24,22 +24,64 @@ struct NamedCase {
 
 const double kHalf = std::sqrt(0.5);
 const std::vector<NamedCase> kCases = {
-    {"upright falls onto the face", {{0.5, 1.3, 0.5}, {0.5, 2.5, 0.5}}, 0.3, {0, -2, 0}, 0.5, Feature::Face, {0, 1, 0}},
-    {"level falls onto the face", {{0.4, 1.3, 0.5}, {1.0, 1.3, 0.5}}, 0.3, {0, -2, 0}, 0.5, Feature::Face, {0, 1, 0}},
+    {"upright falls onto the face",
+     {{0.5, 1.3, 0.5}, {0.5, 2.5, 0.5}},
+     0.3,
+     {0, -2, 0},
+     0.5,
+     Feature::Face,
+     {0, 1, 0}},
+    {"level falls onto the face",
+     {{0.4, 1.3, 0.5}, {1.0, 1.3, 0.5}},
+     0.3,
+     {0, -2, 0},
+     0.5,
+     Feature::Face,
+     {0, 1, 0}},
     {"from below", {{0.5, -2.5, 0.5}, {0.5, -1.3, 0.5}}, 0.3, {0, 2, 0}, 0.5, Feature::Face, {0, -1, 0}},
-    {"upright walks into an edge", {{1.0, -0.5, -1.3}, {1.0, 0.7, -1.3}}, 0.3, {0, 0, 4}, 0.25, Feature::Edge, {0, 0, -1}},
+    {"upright walks into an edge",
+     {{1.0, -0.5, -1.3}, {1.0, 0.7, -1.3}},
+     0.3,
+     {0, 0, 4},
+     0.25,
+     Feature::Edge,
+     {0, 0, -1}},
     {"ball onto a corner", {{-1.3, 0, 0}, {-1.3, 0, 0}}, 0.3, {2, 0, 0}, 0.5, Feature::Vertex, {-1, 0, 0}},
-    {"ball onto an edge at 45 degrees", {{1.0, 1.0, -1.0}, {1.0, 1.0, -1.0}}, kHalf, {0, -1, 1}, 0.5, Feature::Edge, {0, kHalf, -kHalf}},
-    {"level beam onto a corner with its side", {{-1.0, 0.9, 1.0}, {1.0, 0.9, -1.0}}, 0.4, {0, -1, 0}, 0.5, Feature::Vertex, {0, 1, 0}},
+    {"ball onto an edge at 45 degrees",
+     {{1.0, 1.0, -1.0}, {1.0, 1.0, -1.0}},
+     kHalf,
+     {0, -1, 1},
+     0.5,
+     Feature::Edge,
+     {0, kHalf, -kHalf}},
+    {"level beam onto a corner with its side",
+     {{-1.0, 0.9, 1.0}, {1.0, 0.9, -1.0}},
+     0.4,
+     {0, -1, 0},
+     0.5,
+     Feature::Vertex,
+     {0, 1, 0}},
     {"stops at the touch", {{0.5, 1.3, 0.5}, {0.5, 2.5, 0.5}}, 0.3, {0, -1, 0}, -1, Feature::Face, {}},
-    {"stops just inside", {{0.5, 1.3, 0.5}, {0.5, 2.5, 0.5}}, 0.3, {0, -1.000001, 0}, 0.999999, Feature::Face, {0, 1, 0}},
+    {"stops just inside",
+     {{0.5, 1.3, 0.5}, {0.5, 2.5, 0.5}},
+     0.3,
+     {0, -1.000001, 0},
+     0.999999,
+     Feature::Face,
+     {0, 1, 0}},
     {"stops just short", {{0.5, 1.3, 0.5}, {0.5, 2.5, 0.5}}, 0.3, {0, -0.999999, 0}, -1, Feature::Face, {}},
     {"passes beside", {{1.0, -0.5, -0.31}, {1.0, 0.7, -0.31}}, 0.3, {9, 0, 0}, -1, Feature::Face, {}},
     {"touching, going in", {{0.5, 0.3, 0.5}, {0.5, 1.5, 0.5}}, 0.3, {1, -1, 0}, 0.0, Feature::Face, {0, 1, 0}},
     {"touching, going along", {{0.5, 0.3, 0.5}, {0.5, 1.5, 0.5}}, 0.3, {1, 0, 0}, -1, Feature::Face, {}},
     {"touching, going away", {{0.5, 0.3, 0.5}, {0.5, 1.5, 0.5}}, 0.3, {1, 1, 0}, -1, Feature::Face, {}},
     {"overlapping, going out", {{0.5, 0.2, 0.5}, {0.5, 1.4, 0.5}}, 0.3, {0, 1, 0}, -1, Feature::Face, {}},
-    {"overlapping, going further in", {{0.5, 0.2, 0.5}, {0.5, 1.4, 0.5}}, 0.3, {0, -1, 0}, 0.0, Feature::Face, {0, 1, 0}},
+    {"overlapping, going further in",
+     {{0.5, 0.2, 0.5}, {0.5, 1.4, 0.5}},
+     0.3,
+     {0, -1, 0},
+     0.0,
+     Feature::Face,
+     {0, 1, 0}},
     {"no motion", {{0.5, 1.3, 0.5}, {0.5, 2.5, 0.5}}, 0.3, {0, 0, 0}, -1, Feature::Face, {}},
 };
 
@@ -47,9 +89,10 @@ double distance_at(const Segment& axis, const Vec3& motion, double t, const Tria
   return closest(moved(axis, motion * t), triangle).distance;
 }
 
-// First touch by a march that cannot be wrong: the distance changes by no more than the way gone, so a step as long as
-// the free distance is always safe.
-std::optional<double> marched(const Segment& axis, double radius, const Vec3& motion, const Triangle& triangle) {
+// First touch by a march that cannot be wrong: the distance changes by no more than the way gone, so a step as
+// long as the free distance is always safe.
+std::optional<double> marched(const Segment& axis, double radius, const Vec3& motion,
+                              const Triangle& triangle) {
   const double far = length(motion);
   double gone = 0.0;
   for (int i = 0; i < 100000 && gone <= far; ++i) {
@@ -62,12 +105,14 @@ std::optional<double> marched(const Segment& axis, double radius, const Vec3& mo
 
 Triangle random_triangle(Random& random) {
   switch (random.below(3)) {
-    case 0: return soup(random, 1, 1.0, 1.5).front();
+    case 0:
+      return soup(random, 1, 1.0, 1.5).front();
     case 1: {  // A sliver.
       const Vec3 a = random.point(1.0), along = random.direction();
       return {a, a + along * 2.0, a + along + random.direction() * 1e-3};
     }
-    default: return {random.point(2.0), random.point(2.0), random.point(2.0)};
+    default:
+      return {random.point(2.0), random.point(2.0), random.point(2.0)};
   }
 }
 
@@ -77,7 +122,8 @@ TEST_CASE("Named sweeps hold in every frame") {
   for (const Frame& frame : frames()) {
     for (const NamedCase& c : kCases) {
       INFO(c.name << ", " << frame.name);
-      const bool exact = std::string(c.name).rfind("touching", 0) == 0 || std::string(c.name) == "stops at the touch";
+      const bool exact =
+          std::string(c.name).rfind("touching", 0) == 0 || std::string(c.name) == "stops at the touch";
       if (exact && &frame != &frames().front()) continue;  // Decided by the last bit.
       const Segment axis{frame.point(c.axis.a_C), frame.point(c.axis.b_C)};
       const auto hit = sweep(axis, c.radius, frame.vector(c.motion), frame.triangle(kFlat));
@@ -100,7 +146,8 @@ TEST_CASE("Random sweeps agree with a fine march and never enter the triangle") 
     const Segment axis{a, ball ? a : a + random.direction() * random.between(0.1, 1.5)};
     const double radius = random.between(0.02, 0.6);
     // Mostly towards the triangle, else most sweeps would miss.
-    const Vec3 towards = random.below(3) == 0 ? random.direction() : (t.v0_C + t.v1_C + t.v2_C) / 3.0 - a + random.direction() * 0.5;
+    const Vec3 towards = random.below(3) == 0 ? random.direction()
+                                              : (t.v0_C + t.v1_C + t.v2_C) / 3.0 - a + random.direction() * 0.5;
     const Vec3 motion = towards * std::exp(random.between(-2.0, 2.0));
     if (closest(axis, t).distance < radius + 1e-3) continue;
     const auto hit = sweep(axis, radius, motion, t);

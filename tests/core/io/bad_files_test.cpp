@@ -22,7 +22,9 @@ struct Bad {
 };
 
 std::vector<Bad> bad_courses() {
-  std::string binary = "\x7f""ELF";
+  std::string binary =
+      "\x7f"
+      "ELF";
   binary += std::string(100, '\0');
   return {
       {"empty", "", "the file is empty"},
@@ -38,21 +40,47 @@ std::vector<Bad> bad_courses() {
       {"unknown key", kHead + kMarks + R"(, "peices": []})", "nearest known key is \"pieces\""},
       {"no pieces", kHead + kMarks + R"(, "pieces": []})", "at least one piece"},
       {"no start", kHead + R"(, "marks": [], "pieces": [)" + kBlock + "]}", "mark \"start\" is missing"},
-      {"wrong type", course(R"({"id": "a", "kind": "block", "at": [0, 0, 0], "size": "big"})"), "a list is wanted"},
-      {"two numbers", course(R"({"id": "a", "kind": "block", "at": [0, 0], "size": [1, 1, 1]})"), "a list of 3 numbers"},
-      {"NaN", course(R"({"id": "a", "kind": "block", "at": [NaN, 0, 0], "size": [1, 1, 1]})"), "not valid JSON"},
-      {"1e308", course(R"({"id": "a", "kind": "block", "at": [1e308, 0, 0], "size": [1, 1, 1]})"), "out of range"},
+      {"wrong type", course(R"({"id": "a", "kind": "block", "at": [0, 0, 0], "size": "big"})"),
+       "a list is wanted"},
+      {"two numbers", course(R"({"id": "a", "kind": "block", "at": [0, 0], "size": [1, 1, 1]})"),
+       "a list of 3 numbers"},
+      {"NaN", course(R"({"id": "a", "kind": "block", "at": [NaN, 0, 0], "size": [1, 1, 1]})"),
+       "not valid JSON"},
+      {"1e308", course(R"({"id": "a", "kind": "block", "at": [1e308, 0, 0], "size": [1, 1, 1]})"),
+       "out of range"},
       {"1e999", course(R"({"id": "a", "kind": "block", "at": [1e999, 0, 0], "size": [1, 1, 1]})"), "too large"},
-      {"negative size", course(R"({"id": "a", "kind": "block", "at": [0, 0, 0], "size": [1, -1, 1]})"), "out of range"},
-      {"unknown piece kind", course(R"({"id": "a", "kind": "blok", "at": [0, 0, 0], "size": [1, 1, 1]})"), "nearest known word is \"block\""},
-      {"half a tread", course(R"({"id": "a", "kind": "stairs", "at": [0, 0, 0], "width": 1, "rise": 0.2, "run": 0.3, "count": 2.5})"), "a whole number"},
-      {"ten million treads", course(R"({"id": "a", "kind": "stairs", "at": [0, 0, 0], "width": 1, "rise": 0.2, "run": 0.3, "count": 10000000})"), "out of range"},
-      {"vertex out of range", course(R"({"id": "a", "kind": "triangles", "at": [0,0,0], "vertices": [[0,0,0],[1,0,0],[0,0,1]], "triangles": [[0,1,3]]})"), "(/pieces/0/triangles/0/2)"},
-      {"missing model", course(R"({"id": "a", "kind": "model", "at": [0,0,0], "file": "nowhere.glb"})"), "nowhere.glb"},
-      {"inside out limits", kHead + kMarks + R"(, "limits": {"low": [1,1,1], "high": [0,0,0]}, "pieces": [)" + kBlock + "]}", "\"high\" must be above"},
-      {"start outside limits", kHead + kMarks + R"(, "limits": {"low": [1,1,1], "high": [2,2,2]}, "pieces": [)" + kBlock + "]}", "outside these limits"},
+      {"negative size", course(R"({"id": "a", "kind": "block", "at": [0, 0, 0], "size": [1, -1, 1]})"),
+       "out of range"},
+      {"unknown piece kind", course(R"({"id": "a", "kind": "blok", "at": [0, 0, 0], "size": [1, 1, 1]})"),
+       "nearest known word is \"block\""},
+      {"half a tread",
+       course(
+           R"({"id": "a", "kind": "stairs", "at": [0, 0, 0], "width": 1, "rise": 0.2, "run": 0.3, "count": 2.5})"),
+       "a whole number"},
+      {"ten million treads",
+       course(
+           R"({"id": "a", "kind": "stairs", "at": [0, 0, 0], "width": 1, "rise": 0.2, "run": 0.3, "count": 10000000})"),
+       "out of range"},
+      {"vertex out of range",
+       course(
+           R"({"id": "a", "kind": "triangles", "at": [0,0,0], "vertices": [[0,0,0],[1,0,0],[0,0,1]], "triangles": [[0,1,3]]})"),
+       "(/pieces/0/triangles/0/2)"},
+      {"missing model", course(R"({"id": "a", "kind": "model", "at": [0,0,0], "file": "nowhere.glb"})"),
+       "nowhere.glb"},
+      {"inside out limits",
+       kHead + kMarks + R"(, "limits": {"low": [1,1,1], "high": [0,0,0]}, "pieces": [)" + kBlock + "]}",
+       "\"high\" must be above"},
+      {"start outside limits",
+       kHead + kMarks + R"(, "limits": {"low": [1,1,1], "high": [2,2,2]}, "pieces": [)" + kBlock + "]}",
+       "outside these limits"},
       {"200,000 brackets", std::string(200000, '['), "nested deeper than 64"},
-      {"200,000 objects", [] { std::string s; for (int i = 0; i < 200000; ++i) s += "{\"a\":"; return s; }(), "nested deeper than 64"},
+      {"200,000 objects",
+       [] {
+         std::string s;
+         for (int i = 0; i < 200000; ++i) s += "{\"a\":";
+         return s;
+       }(),
+       "nested deeper than 64"},
   };
 }
 
@@ -72,7 +100,8 @@ TEST_CASE("Every kind of bad course gives one sentence with file and place") {
 }
 
 TEST_CASE("Files that are no files are refused") {
-  CHECK_THAT(read_course("/nowhere/x.course.json").error().sentence(), Contains("/nowhere/x.course.json: the file: it cannot be opened"));
+  CHECK_THAT(read_course("/nowhere/x.course.json").error().sentence(),
+             Contains("/nowhere/x.course.json: the file: it cannot be opened"));
   CHECK_THAT(read_course("/tmp").error().sentence(), Contains("not a plain file"));
   CHECK_THAT(read_course("/dev/zero").error().sentence(), Contains("not a plain file"));
   CHECK_THAT(check_file(LAGNIAPPE_SOURCE_DIR "/README.md").error().sentence(), Contains("not valid JSON"));

@@ -28,7 +28,8 @@ std::string glb(const json& document, std::string data) {
   text.resize((text.size() + 3) / 4 * 4, ' ');
   data.resize((data.size() + 3) / 4 * 4, '\0');
   const auto word = [](std::uint32_t x) { return std::string(reinterpret_cast<const char*>(&x), 4); };
-  const std::string body = word(std::uint32_t(text.size())) + "JSON" + text + word(std::uint32_t(data.size())) + std::string("BIN\0", 4) + data;
+  const std::string body = word(std::uint32_t(text.size())) + "JSON" + text + word(std::uint32_t(data.size())) +
+                           std::string("BIN\0", 4) + data;
   return "glTF" + word(2) + word(std::uint32_t(12 + body.size())) + body;
 }
 
@@ -46,9 +47,17 @@ struct Square {
                 {"scenes", {{{"nodes", {0}}}}},
                 {"nodes", {{{"name", "Square"}, {"mesh", 0}}}},
                 {"meshes", {{{"primitives", {{{"attributes", {{"POSITION", 0}}}, {"indices", 1}}}}}}},
-                {"accessors", {{{"bufferView", 0}, {"componentType", 5126}, {"count", 4}, {"type", "VEC3"}, {"min", {-1, 0, -1}}, {"max", {1, 0, 1}}},
-                               {{"bufferView", 1}, {"componentType", 5123}, {"count", 6}, {"type", "SCALAR"}}}},
-                {"bufferViews", {{{"buffer", 0}, {"byteOffset", 0}, {"byteLength", 48}}, {{"buffer", 0}, {"byteOffset", 48}, {"byteLength", 12}}}},
+                {"accessors",
+                 {{{"bufferView", 0},
+                   {"componentType", 5126},
+                   {"count", 4},
+                   {"type", "VEC3"},
+                   {"min", {-1, 0, -1}},
+                   {"max", {1, 0, 1}}},
+                  {{"bufferView", 1}, {"componentType", 5123}, {"count", 6}, {"type", "SCALAR"}}}},
+                {"bufferViews",
+                 {{{"buffer", 0}, {"byteOffset", 0}, {"byteLength", 48}},
+                  {{"buffer", 0}, {"byteOffset", 48}, {"byteLength", 12}}}},
                 {"buffers", {{{"byteLength", 60}}}}};
   }
   Result<Model> read() const { return read_model(write("square.glb", glb(document, data))); }
@@ -58,7 +67,8 @@ double area(const Model& model) {
   double sum = 0.0;
   for (const ModelPart& part : model.parts) {
     for (const auto& [i, j, k] : part.mesh.triangles) {
-      sum += 0.5 * length(cross(part.mesh.vertices[j] - part.mesh.vertices[i], part.mesh.vertices[k] - part.mesh.vertices[i]));
+      sum += 0.5 * length(cross(part.mesh.vertices[j] - part.mesh.vertices[i],
+                                part.mesh.vertices[k] - part.mesh.vertices[i]));
     }
   }
   return sum;
@@ -68,10 +78,11 @@ double area(const Model& model) {
 
 TEST_CASE("A GLB is read with its node transforms, repeated meshes and winding") {
   Square square;
-  square.document["nodes"] = {{{"name", "Root"}, {"children", {1, 2, 3}}, {"translation", {10, 0, 0}}},
-                              {{"name", "Wide"}, {"mesh", 0}, {"scale", {3, 1, 1}}},
-                              {{"name", "Mirrored"}, {"mesh", 0}, {"scale", {-1, 1, 1}}, {"rotation", {0, 0.70710678, 0, 0.70710678}}},
-                              {{"name", "start"}, {"translation", {1, 2, 3}}}};
+  square.document["nodes"] = {
+      {{"name", "Root"}, {"children", {1, 2, 3}}, {"translation", {10, 0, 0}}},
+      {{"name", "Wide"}, {"mesh", 0}, {"scale", {3, 1, 1}}},
+      {{"name", "Mirrored"}, {"mesh", 0}, {"scale", {-1, 1, 1}}, {"rotation", {0, 0.70710678, 0, 0.70710678}}},
+      {{"name", "start"}, {"translation", {1, 2, 3}}}};
   const auto model = square.read();
   REQUIRE(model);
   REQUIRE(model->parts.size() == 2);
@@ -79,7 +90,9 @@ TEST_CASE("A GLB is read with its node transforms, repeated meshes and winding")
   CHECK(area(*model) == Approx(12.0 + 4.0));
   for (const ModelPart& part : model->parts) {
     const auto& [i, j, k] = part.mesh.triangles[0];
-    CHECK(cross(part.mesh.vertices[j] - part.mesh.vertices[i], part.mesh.vertices[k] - part.mesh.vertices[i]).y > 0.0);
+    CHECK(
+        cross(part.mesh.vertices[j] - part.mesh.vertices[i], part.mesh.vertices[k] - part.mesh.vertices[i]).y >
+        0.0);
   }
   const auto course = read_course("/tmp/lagniappe-model-test-square.glb");
   REQUIRE(course);
@@ -134,18 +147,24 @@ TEST_CASE("A model that announces more than it holds, or refers nowhere, is refu
 
 TEST_CASE("Files that only look like models are refused") {
   CHECK_THAT(read_model(write("empty.glb", "")).error().sentence(), Contains("byte 0"));
-  CHECK_THAT(read_model(write("text.glb", "hello, this is no model at all")).error().sentence(), Contains("no GLB file"));
-  CHECK_THAT(read_model(write("deep.gltf", std::string(200000, '['))).error().sentence(), Contains("nested deeper"));
+  CHECK_THAT(read_model(write("text.glb", "hello, this is no model at all")).error().sentence(),
+             Contains("no GLB file"));
+  CHECK_THAT(read_model(write("deep.gltf", std::string(200000, '['))).error().sentence(),
+             Contains("nested deeper"));
   CHECK_THAT(read_model(write("empty.gltf", "{}")).error().sentence(), Contains("empty.gltf"));
   CHECK_THAT(read_model(write("empty.obj", "")).error().sentence(), Contains("empty.obj"));
-  CHECK_THAT(read_model(write("binary.obj", std::string(3000, '\x9c'))).error().sentence(), Contains("binary.obj"));
+  CHECK_THAT(read_model(write("binary.obj", std::string(3000, '\x9c'))).error().sentence(),
+             Contains("binary.obj"));
   CHECK_THAT(read_model(write("a.fbx", "")).error().sentence(), Contains(".glb, .gltf or .obj"));
   const std::string whole = glb(Square().document, Square().data);
-  for (std::size_t n = 0; n < whole.size(); n += 13) CHECK_FALSE(read_model(write("cut.glb", whole.substr(0, n))));
+  for (std::size_t n = 0; n < whole.size(); n += 13)
+    CHECK_FALSE(read_model(write("cut.glb", whole.substr(0, n))));
 }
 
 TEST_CASE("An OBJ is read by objects, with polygons and negative indices; bad indices are refused") {
-  const auto model = read_model(write("two.obj", "o floor\nv -1 0 -1\nv -1 0 1\nv 1 0 1\nv 1 0 -1\nf 1 2 3 4\no bit\nv 0 1 0\nv 1 1 0\nv 0 1 -1\nf -3 -2 -1\n"));
+  const auto model = read_model(write("two.obj",
+                                      "o floor\nv -1 0 -1\nv -1 0 1\nv 1 0 1\nv 1 0 -1\nf 1 2 3 4\no bit\nv 0 "
+                                      "1 0\nv 1 1 0\nv 0 1 -1\nf -3 -2 -1\n"));
   REQUIRE(model);
   REQUIRE(model->parts.size() == 2);
   CHECK(model->parts[0].name == "floor");
@@ -156,7 +175,8 @@ TEST_CASE("An OBJ is read by objects, with polygons and negative indices; bad in
 }
 
 TEST_CASE("A level without a start begins on its lowest free floor, not on its roof") {
-  const std::string house = "v -5 0 -5\nv -5 0 5\nv 5 0 5\nv 5 0 -5\nf 1 2 3 4\nv -5 4 -5\nv -5 4 5\nv 5 4 5\nv 5 4 -5\nf 5 6 7 8\n";
+  const std::string house =
+      "v -5 0 -5\nv -5 0 5\nv 5 0 5\nv 5 0 -5\nf 1 2 3 4\nv -5 4 -5\nv -5 4 5\nv 5 4 5\nv 5 4 -5\nf 5 6 7 8\n";
   const auto course = read_course(write("house.obj", house));
   REQUIRE(course);
   CHECK(start_home(*course).foot_C.y == Approx(0.0).margin(1e-9));

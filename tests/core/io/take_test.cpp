@@ -16,7 +16,8 @@ Take random_take(std::uint64_t seed) {
   const Profile profile;
   const TriangleWorld world = Scene().floor().world();
   Take take;
-  take.start = run(standing_at(profile, random.point(3.0), 0.4, frames()[4]), profile, world, 60, 0.5, [](double) { return push(0.3, 1); });
+  take.start = run(standing_at(profile, random.point(3.0), 0.4, frames()[4]), profile, world, 60, 0.5,
+                   [](double) { return push(0.3, 1); });
   take.tick_rate = 144;
   take.course_name = "Tidewheel pump works";
   take.profile_name = "Warden \"test\"";
@@ -45,8 +46,10 @@ TEST_CASE("A take reads back to the same run, bit for bit") {
     CHECK(back->profile_name == take.profile_name);
     CHECK(back->course_identity == take.course_identity);
     std::vector<CharacterState> a, b;
-    drive(take.start, take.inputs, profile, world, 144, [&](const CharacterState& s, const Ledger*) { a.push_back(s); });
-    drive(back->start, back->inputs, profile, world, 144, [&](const CharacterState& s, const Ledger*) { b.push_back(s); });
+    drive(take.start, take.inputs, profile, world, 144,
+          [&](const CharacterState& s, const Ledger*) { a.push_back(s); });
+    drive(back->start, back->inputs, profile, world, 144,
+          [&](const CharacterState& s, const Ledger*) { b.push_back(s); });
     CHECK(trace_csv(a, world, 144) == trace_csv(b, world, 144));
   }
 }
@@ -54,7 +57,8 @@ TEST_CASE("A take reads back to the same run, bit for bit") {
 TEST_CASE("A damaged take is refused with a sentence, wherever it is damaged") {
   const std::string whole = take_bytes(random_take(3));
   Random random(17);
-  for (std::size_t n = 0; n < whole.size(); n += 1 + whole.size() / 97) CHECK_FALSE(parse_take(whole.substr(0, n), "x.take"));
+  for (std::size_t n = 0; n < whole.size(); n += 1 + whole.size() / 97)
+    CHECK_FALSE(parse_take(whole.substr(0, n), "x.take"));
   int accepted = 0;
   for (int i = 0; i < 500; ++i) {
     std::string damaged = whole;
@@ -72,7 +76,9 @@ TEST_CASE("A trace reads back to the same numbers") {
   const Profile profile;
   const TriangleWorld world = Scene().floor().world();
   std::vector<CharacterState> states = {standing_at(profile, {0.1, 0, 1.0 / 3.0})};
-  run(states.front(), profile, world, 60, 1.0, [](double t) { return push(std::sin(t), 0.7); }, [&](const CharacterState& s) { states.push_back(s); });
+  run(
+      states.front(), profile, world, 60, 1.0, [](double t) { return push(std::sin(t), 0.7); },
+      [&](const CharacterState& s) { states.push_back(s); });
   std::istringstream csv(trace_csv(states, world, 60));
   std::string line;
   std::getline(csv, line);

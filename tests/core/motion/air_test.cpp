@@ -22,12 +22,13 @@ TEST_CASE("A fall of 10 m follows the parabola at every tick rate") {
   for (const int hz : tick_rates()) {
     INFO(hz << " ticks/s");
     int n = 0;
-    const CharacterState end = run(standing_at(profile, {0, 10, 0}), profile, world, hz, 1.5, kNothing, [&](const CharacterState& s) {
-      const double t = ++n / double(hz);
-      const double expected = std::max(10.0 - 0.5 * profile.gravity * t * t, 0.0);
-      CHECK(s.foot_C.y == Approx(expected).margin(1e-9));
-      CHECK(s.grounded() == (expected == 0.0));
-    });
+    const CharacterState end =
+        run(standing_at(profile, {0, 10, 0}), profile, world, hz, 1.5, kNothing, [&](const CharacterState& s) {
+          const double t = ++n / double(hz);
+          const double expected = std::max(10.0 - 0.5 * profile.gravity * t * t, 0.0);
+          CHECK(s.foot_C.y == Approx(expected).margin(1e-9));
+          CHECK(s.grounded() == (expected == 0.0));
+        });
     CHECK(end.state == StateId::Stand);
     CHECK(length(end.velocity_C) == 0.0);
   }
@@ -41,12 +42,14 @@ TEST_CASE("A jump follows its parabola, whose apex is the profile's height") {
   for (const int hz : tick_rates()) {
     INFO(hz << " ticks/s");
     std::vector<CharacterState> states = {standing_at(profile, {0, 0, 0})};
-    run(states.front(), profile, world, hz, 2.0, [&](double t) { return jump_at(0.5, t, hz); }, [&](const CharacterState& s) {
-      states.push_back(s);
-      const double t = double(s.tick) / hz - 0.5;
-      const double expected = t > 0.0 ? std::max(speed * t - 0.5 * profile.gravity * t * t, 0.0) : 0.0;
-      CHECK(s.foot_C.y == Approx(expected).margin(1e-9));
-    });
+    run(
+        states.front(), profile, world, hz, 2.0, [&](double t) { return jump_at(0.5, t, hz); },
+        [&](const CharacterState& s) {
+          states.push_back(s);
+          const double t = double(s.tick) / hz - 0.5;
+          const double expected = t > 0.0 ? std::max(speed * t - 0.5 * profile.gravity * t * t, 0.0) : 0.0;
+          CHECK(s.foot_C.y == Approx(expected).margin(1e-9));
+        });
     CHECK(summarize(states, hz).highest_point == Approx(1.37).margin(0.001));
     CHECK(summarize(states, hz).airtime == Approx(2.0 * speed / profile.gravity).margin(1.0 / hz + 1e-9));
   }
@@ -66,7 +69,8 @@ TEST_CASE("A ceiling ends the rise and is not entered") {
   Profile profile;
   const TriangleWorld world = Scene().floor().block({0, 2.2, 0}, {4, 0.5, 4}).world();
   double highest = 0.0;
-  run(standing_at(profile, {0, 0, 0}), profile, world, 60, 1.0, [](double t) { return jump_at(0.1, t, 60); },
+  run(
+      standing_at(profile, {0, 0, 0}), profile, world, 60, 1.0, [](double t) { return jump_at(0.1, t, 60); },
       [&](const CharacterState& s) { highest = std::max(highest, s.foot_C.y); });
   CHECK(highest == Approx(0.4).margin(1e-6));
 }
@@ -79,7 +83,9 @@ TEST_CASE("The jump is remembered before landing and forgiven after the edge") {
   const auto rises_after_landing = [&](double early, int hz) {
     const TriangleWorld world = Scene().floor().world();
     bool rose = false;
-    run(standing_at(profile, {0, 2, 0}), profile, world, hz, fall + 0.4, [&](double t) { return jump_at(fall - early, t, hz); },
+    run(
+        standing_at(profile, {0, 2, 0}), profile, world, hz, fall + 0.4,
+        [&](double t) { return jump_at(fall - early, t, hz); },
         [&](const CharacterState& s) { rose = rose || s.state == StateId::Rise; });
     return rose;
   };
@@ -87,8 +93,11 @@ TEST_CASE("The jump is remembered before landing and forgiven after the edge") {
     const TriangleWorld world = Scene().block({0, -1, 0}, {4, 1, 4}).world();
     double left = -1.0;
     bool rose = false;
-    run(standing_at(profile, {0, 0, 0}), profile, world, hz, 1.5,
-        [&](double t) { return left >= 0.0 && std::abs(t - left - late) < 0.5 / hz ? press(Action::Jump) : push(0, 1); },
+    run(
+        standing_at(profile, {0, 0, 0}), profile, world, hz, 1.5,
+        [&](double t) {
+          return left >= 0.0 && std::abs(t - left - late) < 0.5 / hz ? press(Action::Jump) : push(0, 1);
+        },
         [&](const CharacterState& s) {
           if (left < 0.0 && s.state == StateId::Fall && s.tick > 2) left = double(s.tick) / hz;
           rose = rose || s.state == StateId::Rise;
@@ -111,8 +120,10 @@ TEST_CASE("An air jump is as high as it is set, however fast the fall, and is co
   CharacterState state = run(standing_at(profile, {0, 0, 0}), profile, world, 60, 1.0, kNothing);
   const double from = state.foot_C.y;
   double highest = from;
-  state = run(state, profile, world, 60, 1.0, [](double t) { return t == 0.0 || t == 0.5 ? press(Action::Jump) : InputFrame{}; },
-              [&](const CharacterState& s) { highest = std::max(highest, s.foot_C.y); });
+  state = run(
+      state, profile, world, 60, 1.0,
+      [](double t) { return t == 0.0 || t == 0.5 ? press(Action::Jump) : InputFrame{}; },
+      [&](const CharacterState& s) { highest = std::max(highest, s.foot_C.y); });
   CHECK(highest - from == Approx(profile.jump.height).margin(0.01));
   CHECK(state.air_jumps_used == 1);
 }
@@ -120,7 +131,8 @@ TEST_CASE("An air jump is as high as it is set, however fast the fall, and is co
 TEST_CASE("Steering in the air reaches the air speed and keeps a faster run-up") {
   Profile profile;
   const TriangleWorld world = Scene().world();
-  CharacterState state = run(standing_at(profile, {0, 0, 0}), profile, world, 60, 2.0, [](double) { return push(0, 1); });
+  CharacterState state =
+      run(standing_at(profile, {0, 0, 0}), profile, world, 60, 2.0, [](double) { return push(0, 1); });
   CHECK(-state.velocity_C.z == Approx(profile.air.speed));
   state.velocity_C = Vec3(0, 0, -9.0);
   state.run_up_speed = 9.0;

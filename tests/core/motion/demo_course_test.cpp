@@ -17,17 +17,20 @@ struct Demo {
 
   CharacterState at(const std::string& mark, const Profile& profile) const {
     for (const Mark& m : course.marks) {
-      if (m.id == mark) return start_state(profile, {m.at_C, Quat(1, 0, 0, 0), m.facing});
+      if (m.id == mark) return start_state(profile, {m.at_C, Quat(1, 0, 0, 0), m.facing}, world);
     }
     FAIL("no mark " << mark);
     return {};
   }
 };
 
-Profile profile_of(const std::string& name) { return *read_profile(kSource + "/profiles/" + name + ".profile.json"); }
+Profile profile_of(const std::string& name) {
+  return *read_profile(kSource + "/profiles/" + name + ".profile.json");
+}
 
 // Walks towards one point after the other, each reached within 0.35 m across up; false if it takes too long.
-bool walk_to(CharacterState& state, const std::vector<Vec3>& points, const Profile& profile, const World& world, int hz) {
+bool walk_to(CharacterState& state, const std::vector<Vec3>& points, const Profile& profile, const World& world,
+             int hz) {
   for (const Vec3& point : points) {
     int left = 40 * hz;
     for (;; --left) {
@@ -68,7 +71,8 @@ TEST_CASE("Every profile climbs the sluice stairs and the spiral stair to the lo
       INFO(name << ", " << hz << " ticks/s");
       const Profile profile = profile_of(name);
       CharacterState state = demo.at("start", profile);
-      REQUIRE(walk_to(state, {{0, 0, 2}, {0, deck, -5}, {4.85, deck, -9.5}, {4.85, deck, -12.9}}, profile, demo.world, hz));
+      REQUIRE(walk_to(state, {{0, 0, 2}, {0, deck, -5}, {4.85, deck, -9.5}, {4.85, deck, -12.9}}, profile,
+                      demo.world, hz));
       CHECK(state.foot_C.y == Approx(deck).margin(1e-6));
       std::vector<Vec3> around;
       for (int i = 0; i <= 70; ++i) {
@@ -92,7 +96,9 @@ TEST_CASE("Levee slopes up to 44 degrees are walked by the warden, 50 and 60 are
   const auto crest = [&](double x) {
     const CharacterState state = start_state(profile, {{x, -1, 8}, Quat(1, 0, 0, 0), 0.0});
     double highest = -1.0;
-    run(state, profile, demo.world, 60, 8.0, [](double) { return push(0, 1); }, [&](const CharacterState& s) { highest = std::max(highest, s.foot_C.y); });
+    run(
+        state, profile, demo.world, 60, 8.0, [](double) { return push(0, 1); },
+        [&](const CharacterState& s) { highest = std::max(highest, s.foot_C.y); });
     return highest > 2.9;
   };
   CHECK(crest(-39.5));

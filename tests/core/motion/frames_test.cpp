@@ -11,7 +11,10 @@ namespace {
 
 Scene yard() {
   Scene scene;
-  scene.floor().stairs({0, 0, -4}, 3, 0.18, 0.28, 8).ramp({5, 0, -4}, {3, 2, 4}).block({-4, 0, -3}, {2, 2, 2}, {30, 0, 0});
+  scene.floor()
+      .stairs({0, 0, -4}, 3, 0.18, 0.28, 8)
+      .ramp({5, 0, -4}, {3, 2, 4})
+      .block({-4, 0, -3}, {2, 2, 2}, {30, 0, 0});
   return scene;
 }
 
@@ -43,8 +46,10 @@ TEST_CASE("A turned and moved world gives the turned and moved motion") {
 
 TEST_CASE("A mirrored world gives the mirrored motion") {
   const Profile profile;
-  const TriangleWorld world = Scene().floor().block({2, 0, -3}, {3, 2, 2}, {25, 0, 0}).stairs({-1, 0, -5}, 2, 0.2, 0.3, 5).world();
-  const TriangleWorld mirror = Scene().floor().block({-2, 0, -3}, {3, 2, 2}, {-25, 0, 0}).stairs({1, 0, -5}, 2, 0.2, 0.3, 5).world();
+  const TriangleWorld world =
+      Scene().floor().block({2, 0, -3}, {3, 2, 2}, {25, 0, 0}).stairs({-1, 0, -5}, 2, 0.2, 0.3, 5).world();
+  const TriangleWorld mirror =
+      Scene().floor().block({-2, 0, -3}, {3, 2, 2}, {-25, 0, 0}).stairs({1, 0, -5}, 2, 0.2, 0.3, 5).world();
   const auto input = [](double t) { return push(0.6 * std::cos(t), 1.0); };
   const auto mirrored = [](double t) { return push(-0.6 * std::cos(t), 1.0); };
   const CharacterState a = run(standing_at(profile, {0.2, 0, 0}), profile, world, 60, 5.0, input);
@@ -59,7 +64,8 @@ TEST_CASE("Looking straight down does not disturb the walk") {
   down.look = Vec2(radians(30.0), radians(-90.0));
   Profile all_the_way = profile;
   all_the_way.look.lowest_pitch = radians(-90.0);
-  const CharacterState state = run(standing_at(profile, {0, 0, 0}), all_the_way, world, 60, 2.0, [&](double) { return down; });
+  const CharacterState state =
+      run(standing_at(profile, {0, 0, 0}), all_the_way, world, 60, 2.0, [&](double) { return down; });
   CHECK(length(state.velocity_C) == Approx(profile.ground.speed).epsilon(1e-6));
   CHECK(std::atan2(-state.velocity_C.x, -state.velocity_C.z) == Approx(radians(30.0)));
 }

@@ -21,14 +21,17 @@ Profile with_model(Response::Model model) {
 
 TEST_CASE("Five seconds of walking and turning are the same within a centimetre at every tick rate") {
   const TriangleWorld world = Scene().floor().world();
-  for (const auto model : {Response::Model::Instant, Response::Model::Steady, Response::Model::Exponential, Response::Model::Smooth}) {
+  for (const auto model : {Response::Model::Instant, Response::Model::Steady, Response::Model::Exponential,
+                           Response::Model::Smooth}) {
     const Profile profile = with_model(model);
-    const auto walk = [](double t) { return t < 0.5 ? InputFrame{} : t < 2.0 ? push(0, 1) : t < 3.5 ? push(0.6, 0.3) : InputFrame{}; };
-    const CharacterState reference = run(standing_at(profile, {0, 0, 0}), profile, world, 480, 5.0, walk);
+    const auto walk = [](double t) { return t < 2.0 ? push(0, 1) : t < 3.5 ? push(0.6, 0.3) : InputFrame{}; };
+    const CharacterState start = start_state(profile, Home{}, world);
+    CHECK(start.state == StateId::Stand);
+    const CharacterState reference = run(start, profile, world, 480, 5.0, walk);
     CHECK(reference.foot_C.z < -7.0);
     for (const int hz : tick_rates()) {
       INFO(hz << " ticks/s, model " << int(model));
-      const CharacterState end = run(standing_at(profile, {0, 0, 0}), profile, world, hz, 5.0, walk);
+      const CharacterState end = run(start, profile, world, hz, 5.0, walk);
       CHECK(length(end.foot_C - reference.foot_C) < 0.01);
     }
   }
@@ -51,7 +54,9 @@ TEST_CASE("A diagonal is no faster, and half a push is half the speed") {
   const Profile profile;
   const TriangleWorld world = Scene().floor().world();
   const auto speed = [&](double right, double forward) {
-    return length(run(standing_at(profile, {0, 0, 0}), profile, world, 60, 2.0, [&](double) { return push(right, forward); }).velocity_C);
+    return length(run(standing_at(profile, {0, 0, 0}), profile, world, 60, 2.0, [&](double) {
+                    return push(right, forward);
+                  }).velocity_C);
   };
   CHECK(speed(0, 1) == Approx(profile.ground.speed).epsilon(1e-6));
   CHECK(speed(1, 1) == Approx(profile.ground.speed).epsilon(1e-6));
@@ -64,19 +69,22 @@ TEST_CASE("Up and down a walkable slope the speed along the surface is the groun
   const Profile profile;
   for (const double angle : {15.0, 30.0, 44.0}) {
     const double depth = 4.0 / std::tan(radians(angle));
-    const TriangleWorld world = Scene().floor().ramp({0, 0, -depth / 2}, {6, 4, depth}).block({0, 0, -depth - 20}, {6, 4, 40}).world();
+    const TriangleWorld world =
+        Scene().floor().ramp({0, 0, -depth / 2}, {6, 4, depth}).block({0, 0, -depth - 20}, {6, 4, 40}).world();
     for (const int hz : tick_rates()) {
       INFO(angle << " degrees, " << hz << " ticks/s");
       bool airborne = false;
       const auto watch = [&](const CharacterState& s) { airborne = airborne || !s.grounded(); };
       CharacterState state = step(standing_at(profile, {0, 0, 1}), {}, profile, world, 1.0 / hz);
       // 1 m of run-up and half of the slope.
-      state = run(state, profile, world, hz, (1.4 + 2.0 / std::sin(radians(angle))) / profile.ground.speed, kForward, watch);
+      state = run(state, profile, world, hz, (1.4 + 2.0 / std::sin(radians(angle))) / profile.ground.speed,
+                  kForward, watch);
       CHECK(length(state.velocity_C) == Approx(profile.ground.speed).epsilon(1e-4));
       CHECK(degrees(std::acos(state.ground.normal_C.y)) == Approx(angle).margin(1e-6));
       state = run(state, profile, world, hz, 4.0, kForward, watch);
       CHECK(state.foot_C.y == Approx(4.0).margin(1e-6));
-      state = run(state, profile, world, hz, 9.0, [](double) { return push(0, -1); }, watch);
+      state = run(
+          state, profile, world, hz, 9.0, [](double) { return push(0, -1); }, watch);
       CHECK(state.foot_C.y == Approx(0.0).margin(1e-6));
       CHECK_FALSE(airborne);
     }
@@ -98,12 +106,14 @@ TEST_CASE("A slope that is too steep is judged so, cannot be walked up, and is s
   const double depth = 4.0 / std::tan(radians(55.0));
   const TriangleWorld world = Scene().floor().ramp({0, 0, -2 - depth / 2}, {6, 4, depth}).world();
   double highest = 0.0;
-  run(standing_at(profile, {0, 0, 0}), profile, world, 60, 4.0, kForward, [&](const CharacterState& s) { highest = std::max(highest, s.foot_C.y); });
+  run(standing_at(profile, {0, 0, 0}), profile, world, 60, 4.0, kForward,
+      [&](const CharacterState& s) { highest = std::max(highest, s.foot_C.y); });
   CHECK(highest < 0.01);
 
   CharacterState state = standing_at(profile, {0, 3.5, -2 - 0.6 * depth});
   bool skidded = false;
-  state = run(state, profile, world, 60, 3.0, kNothing, [&](const CharacterState& s) { skidded = skidded || s.ground.verdict == Verdict::Steep; });
+  state = run(state, profile, world, 60, 3.0, kNothing,
+              [&](const CharacterState& s) { skidded = skidded || s.ground.verdict == Verdict::Steep; });
   CHECK(skidded);
   CHECK(state.foot_C.y == Approx(0.0).margin(1e-6));
   CHECK(state.state == StateId::Stand);
@@ -111,7 +121,8 @@ TEST_CASE("A slope that is too steep is judged so, cannot be walked up, and is s
 
 TEST_CASE("Stairs are walked up and down without leaving the ground, at every tick rate and speed") {
   Profile profile;
-  const TriangleWorld world = Scene().floor().stairs({0, 0, -3.4}, 3, 0.18, 0.28, 10).block({0, 0, -9.8}, {3, 1.8, 10}).world();
+  const TriangleWorld world =
+      Scene().floor().stairs({0, 0, -3.4}, 3, 0.18, 0.28, 10).block({0, 0, -9.8}, {3, 1.8, 10}).world();
   for (const bool sprint : {false, true}) {
     for (const int hz : {20, 30, 60, 144, 240}) {
       INFO(hz << " ticks/s, sprint " << sprint);
@@ -157,9 +168,12 @@ TEST_CASE("A step is refused without head room and without a tread") {
     return run(stand, profile, world, 60, 1.0, kForward).foot_C.y > 0.1;
   };
   CHECK(climbs(Scene().floor().block({0, 0, -2.5}, {4, 0.25, 4}).world()));
-  CHECK_FALSE(climbs(Scene().floor().block({0, 0, -2.5}, {4, 0.25, 4}).block({0, 1.9, -2}, {4, 0.2, 5}).world()));
-  CHECK_FALSE(climbs(Scene().floor().block({0, 0, -2.5}, {4, 0.25, 4}).block({0, 0, -2.55}, {4, 3.0, 4}).world()));
-  CHECK_FALSE(climbs(Scene().floor().ramp({0, 0, -0.8}, {4, 0.3, 0.15}).block({0, 0, -2.875}, {4, 3.0, 4}).world()));
+  CHECK_FALSE(
+      climbs(Scene().floor().block({0, 0, -2.5}, {4, 0.25, 4}).block({0, 1.9, -2}, {4, 0.2, 5}).world()));
+  CHECK_FALSE(
+      climbs(Scene().floor().block({0, 0, -2.5}, {4, 0.25, 4}).block({0, 0, -2.55}, {4, 3.0, 4}).world()));
+  CHECK_FALSE(
+      climbs(Scene().floor().ramp({0, 0, -0.8}, {4, 0.3, 0.15}).block({0, 0, -2.875}, {4, 3.0, 4}).world()));
 }
 
 TEST_CASE("Walking off a ledge keeps the speed and starts falling without a kick") {
@@ -197,7 +211,8 @@ TEST_CASE("Reset and leaving the limits put the character back home and count th
   const Profile profile;
   TriangleWorld::Builder builder;
   builder.begin_piece("island");
-  for (const Triangle& t : triangles_of({"island", {0, -1, 0}, Vec3(0.0), "", shape::Block{{4, 1, 4}}})) builder.add(t);
+  for (const Triangle& t : triangles_of({"island", {0, -1, 0}, Vec3(0.0), "", shape::Block{{4, 1, 4}}}))
+    builder.add(t);
   const TriangleWorld world = builder.commit({Box{{-50, -5, -50}, {50, 50, 50}}});
   CharacterState state = standing_at(profile, {0, 0, 1}, radians(90));
   state = run(state, profile, world, 60, 1.0, kForward);

@@ -25,7 +25,8 @@ std::vector<Entry> entries_of(const Ledger& ledger) {
 TEST_CASE("The ledger says why a step was refused, with the numbers") {
   const Profile profile;
   const TriangleWorld world = Scene().floor().block({0, 0, -2.5}, {4, 0.36, 4}).world();
-  CharacterState state = run(standing_at(profile, {0, 0, 0}), profile, world, 60, 0.5, [](double) { return push(0, 1); });
+  CharacterState state =
+      run(standing_at(profile, {0, 0, 0}), profile, world, 60, 0.5, [](double) { return push(0, 1); });
   Ledger ledger;
   step(state, push(0, 1), profile, world, 1.0 / 60, &ledger);
   const auto steps = entries_of<entry::Step>(ledger);
@@ -52,13 +53,19 @@ TEST_CASE("A ledger changes nothing of the step") {
 
 TEST_CASE("Every kind of entry becomes one JSON object with its kind") {
   const TriangleWorld world = Scene().floor().world();
-  const std::vector<LedgerEntry> all = {entry::Reset{true}, entry::PushOut{0.1, false, 0}, entry::Wish{Vec3(1, 0, 0), 0.5},
-                                        entry::StateChange{StateId::Walk, StateId::Fall}, entry::Jump{6.9, false, 0.02},
-                                        entry::Sweep{Vec3(0.0), Vec3(1.0), 0.5, true, 0, Vec3(0.0), Vec3(0, 1, 0), Feature::Edge},
-                                        entry::Slide{entry::Slide::Kind::Crease, Vec3(0.0), Vec3(0.0)},
-                                        entry::Step{entry::Step::Outcome::ShortTread, 0.2, 0.34, 0},
-                                        entry::Probe{0.35, 0.1, true, Vec3(0.0), 0}, entry::Judged{Verdict::Steep, radians(50.0), 0.1, 0},
-                                        entry::Snap{0.05}, entry::LeftGround{4.0}};
+  const std::vector<LedgerEntry> all = {
+      entry::Reset{true},
+      entry::PushOut{0.1, false, 0},
+      entry::Wish{Vec3(1, 0, 0), 0.5},
+      entry::StateChange{StateId::Walk, StateId::Fall},
+      entry::Jump{6.9, false, 0.02},
+      entry::Sweep{Vec3(0.0), Vec3(1.0), 0.5, true, 0, Vec3(0.0), Vec3(0, 1, 0), Feature::Edge},
+      entry::Slide{entry::Slide::Kind::Crease, Vec3(0.0), Vec3(0.0)},
+      entry::Step{entry::Step::Outcome::ShortTread, 0.2, 0.34, 0},
+      entry::Probe{0.35, 0.1, true, Vec3(0.0), 0},
+      entry::Judged{Verdict::Steep, radians(50.0), 0.1, 0},
+      entry::Snap{0.05},
+      entry::LeftGround{4.0}};
   REQUIRE(all.size() == std::variant_size_v<LedgerEntry>);
   std::set<std::string> kinds;
   for (const LedgerEntry& e : all) {

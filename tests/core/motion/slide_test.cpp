@@ -48,7 +48,8 @@ TEST_CASE("Walking slantwise into a wall slides along it with the share of speed
       CharacterState state = step(standing_at(profile, {0, 0, 0}, radians(yaw)), {}, profile, world, 1.0 / hz);
       state = run(state, profile, world, hz, 4.0, kForward);
       CHECK(state.foot_C.z == Approx(-2.5 + profile.capsule.radius).margin(1e-6));
-      CHECK(length(state.foot_C - run(state, profile, world, hz, 1.0, kForward).foot_C) == Approx(profile.ground.speed * std::sin(radians(yaw))).margin(0.02));
+      CHECK(length(state.foot_C - run(state, profile, world, hz, 1.0, kForward).foot_C) ==
+            Approx(profile.ground.speed * std::sin(radians(yaw))).margin(0.02));
       CHECK(state.foot_C.y == Approx(0.0).margin(1e-9));
     }
   }
@@ -66,7 +67,8 @@ TEST_CASE("Pushed into a corner of any angle the character holds still") {
     const TriangleWorld world = scene.world();
     for (const int hz : tick_rates()) {
       INFO(angle << " degrees, " << hz << " ticks/s");
-      CharacterState state = step(standing_at(profile, {0.05, 0, 0.5}, radians(2.0)), {}, profile, world, 1.0 / hz);
+      CharacterState state =
+          step(standing_at(profile, {0.05, 0, 0.5}, radians(2.0)), {}, profile, world, 1.0 / hz);
       state = run(state, profile, world, hz, 4.0, kForward);
       const Vec3 before = state.foot_C;
       double farthest = 0.0;
@@ -103,12 +105,14 @@ TEST_CASE("A floor cut into many triangles is walked like one") {
   for (int j = 0; j <= n; ++j) {
     for (int i = 0; i <= n; ++i) {
       const bool inside = i > 0 && j > 0 && i < n && j < n;
-      grid.emplace_back(i - n / 2 + (inside ? random.between(-0.4, 0.4) : 0.0), 0.0, j - n / 2 + (inside ? random.between(-0.4, 0.4) : 0.0));
+      grid.emplace_back(i - n / 2 + (inside ? random.between(-0.4, 0.4) : 0.0), 0.0,
+                        j - n / 2 + (inside ? random.between(-0.4, 0.4) : 0.0));
     }
   }
   for (int j = 0; j < n; ++j) {
     for (int i = 0; i < n; ++i) {
-      const Vec3 &a = grid[j * (n + 1) + i], &b = grid[j * (n + 1) + i + 1], &c = grid[(j + 1) * (n + 1) + i], &d = grid[(j + 1) * (n + 1) + i + 1];
+      const Vec3 &a = grid[j * (n + 1) + i], &b = grid[j * (n + 1) + i + 1], &c = grid[(j + 1) * (n + 1) + i],
+                 &d = grid[(j + 1) * (n + 1) + i + 1];
       cut.triangle({a, c, b});
       cut.triangle({b, c, d});
     }
@@ -116,7 +120,8 @@ TEST_CASE("A floor cut into many triangles is walked like one") {
   const TriangleWorld pieces = cut.world(), whole = Scene().floor().world();
   const auto wander = [](double t) { return push(std::sin(0.7 * t), std::cos(1.1 * t)); };
   const CharacterState stand = step(standing_at(profile, {0, 0, 0}), {}, profile, whole, 1.0 / 60);
-  const CharacterState a = run(stand, profile, pieces, 60, 20.0, wander, [](const CharacterState& s) { CHECK(s.slides == 0); });
+  const CharacterState a =
+      run(stand, profile, pieces, 60, 20.0, wander, [](const CharacterState& s) { CHECK(s.slides == 0); });
   const CharacterState b = run(stand, profile, whole, 60, 20.0, wander);
   CHECK(length(a.foot_C - b.foot_C) < 1e-9);
 }
@@ -126,11 +131,16 @@ TEST_CASE("Nothing passes a sheet of one layer at 200 m/s") {
   profile.terminal_speed = 400.0;
   Random random(9);
   const double half = 60.0;
-  const TriangleWorld world = Scene().triangle({{-half, 0, -half}, {half, 0, -half}, {half, 0, half}}).triangle({{-half, 0, -half}, {half, 0, half}, {-half, 0, half}}).world();
+  const TriangleWorld world = Scene()
+                                  .triangle({{-half, 0, -half}, {half, 0, -half}, {half, 0, half}})
+                                  .triangle({{-half, 0, -half}, {half, 0, half}, {-half, 0, half}})
+                                  .world();
   for (int i = 0; i < 2000; ++i) {
     const int hz = tick_rates()[random.below(5)];
-    CharacterState state = standing_at(profile, Vec3(random.between(-5, 5), random.between(0.5, 15.0), random.between(-5, 5)));
-    state.velocity_C = glm::normalize(Vec3(random.between(-1, 1), -random.between(0.05, 1), random.between(-1, 1))) * 200.0;
+    CharacterState state =
+        standing_at(profile, Vec3(random.between(-5, 5), random.between(0.5, 15.0), random.between(-5, 5)));
+    state.velocity_C =
+        glm::normalize(Vec3(random.between(-1, 1), -random.between(0.05, 1), random.between(-1, 1))) * 200.0;
     state = run(state, profile, world, hz, 0.25, [](double) { return InputFrame{}; });
     CHECK(state.foot_C.y > -profile.capsule.margin);
   }
@@ -152,7 +162,8 @@ TEST_CASE("A start inside a solid is pushed out, or reported") {
 
 TEST_CASE("A step allocates nothing") {
   const Profile profile;
-  const TriangleWorld world = Scene().floor().stairs({0, 0, -4}, 3, 0.18, 0.28, 10).block({2, 0, -1}, {1, 2, 1}).world();
+  const TriangleWorld world =
+      Scene().floor().stairs({0, 0, -4}, 3, 0.18, 0.28, 10).block({2, 0, -1}, {1, 2, 1}).world();
   CharacterState state = standing_at(profile, {0, 0, 0});
   const std::size_t before = allocations();
   for (int i = 0; i < 600; ++i) {

@@ -37,7 +37,8 @@ struct SoakResult {
 };
 
 // Walks; looks at the overlap of every `stride`-th tick, which brute force could not do for all.
-SoakResult soak_walk(const TriangleWorld& world, const Home& home, long ticks, int hz, std::uint64_t seed, long stride) {
+SoakResult soak_walk(const TriangleWorld& world, const Home& home, long ticks, int hz, std::uint64_t seed,
+                     long stride) {
   const Profile profile;
   Wanderer wanderer(seed);
   CharacterState state = start_state(profile, home);
@@ -45,10 +46,12 @@ SoakResult soak_walk(const TriangleWorld& world, const Home& home, long ticks, i
   for (long i = 0; i < ticks; ++i) {
     const CharacterState before = state;
     state = step(before, wanderer.next(), profile, world, 1.0 / hz);
-    if (!is_finite(state.foot_C) || !is_finite(state.velocity_C)) FAIL("not finite at tick " << i << ", seed " << seed);
+    if (!is_finite(state.foot_C) || !is_finite(state.velocity_C))
+      FAIL("not finite at tick " << i << ", seed " << seed);
     const double overlap = i % stride == 0 ? deepest_overlap(state, profile, world) : 0.0;
     if (overlap > profile.capsule.margin) {
-      FAIL_CHECK("overlap " << overlap << " at tick " << i << ", seed " << seed << ", foot " << before.foot_C.x << " " << before.foot_C.y << " " << before.foot_C.z);
+      FAIL_CHECK("overlap " << overlap << " at tick " << i << ", seed " << seed << ", foot " << before.foot_C.x
+                            << " " << before.foot_C.y << " " << before.foot_C.z);
       return result;
     }
     result.worst_overlap = std::max(result.worst_overlap, overlap);
@@ -67,7 +70,8 @@ TEST_CASE("A million ticks on the demo course end with no overlap and no odd num
   for (int part = 0; part < 5; ++part) {
     const int hz = tick_rates()[part];
     const Mark& mark = course->marks[static_cast<std::size_t>(part * 2) % course->marks.size()];
-    const SoakResult r = soak_walk(world, {mark.at_C, Quat(1, 0, 0, 0), mark.facing}, 200000, hz, 100 + part, 17);
+    const SoakResult r =
+        soak_walk(world, {mark.at_C, Quat(1, 0, 0, 0), mark.facing}, 200000, hz, 100 + part, 17);
     worst = std::max(worst, r.worst_overlap);
   }
   CHECK(worst < 1e-4);

@@ -58,7 +58,8 @@ TEST_CASE("Drawing goes evenly from one tick to the next, and jumps when put hom
   CHECK(interpolate(a, b, 0.25).foot_C.x == Approx(0.25));
   CHECK(std::abs(degrees(interpolate(a, b, 0.5).facing)) == Approx(180.0));
   b.frame_CB = glm::angleAxis(radians(60.0), Vec3(0, 0, 1));
-  CHECK(length(interpolate(a, b, 0.5).up_C() - glm::angleAxis(radians(30.0), Vec3(0, 0, 1)) * Vec3(0, 1, 0)) < 1e-9);
+  CHECK(length(interpolate(a, b, 0.5).up_C() - glm::angleAxis(radians(30.0), Vec3(0, 0, 1)) * Vec3(0, 1, 0)) <
+        1e-9);
   b.times_put_home = 1;
   CHECK(interpolate(a, b, 0.25).foot_C.x == 1.0);
 }

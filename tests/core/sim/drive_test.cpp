@@ -10,7 +10,8 @@ using namespace lagniappe::test;
 namespace {
 
 InputScript script() {
-  InputChange go{0.10, Vec2(0, 1), {}, Vec2(1.0, 0.0), {}, {}}, jump{0.50, {}, Vec2(0.3, 0.0), {}, {}, {}}, stop{0.55, Vec2(0.0), {}, {}, {}, {}};
+  InputChange go{0.10, Vec2(0, 1), {}, Vec2(1.0, 0.0), {}, {}}, jump{0.50, {}, Vec2(0.3, 0.0), {}, {}, {}},
+      stop{0.55, Vec2(0.0), {}, {}, {}, {}};
   jump.press.set(Action::Jump, true);
   stop.release.set(Action::Jump, true);
   return {{go, jump, stop}};
@@ -54,9 +55,11 @@ TEST_CASE("The same inputs give the same bits, also from a copy in the middle") 
   std::vector<InputFrame> inputs;
   for (int i = 0; i < 300; ++i) inputs.push_back(player.next());
   std::vector<CharacterState> first, second;
-  drive(standing_at(profile, {0, 0, 0}), inputs, profile, world, 60, [&](const CharacterState& s, const Ledger*) { first.push_back(s); });
+  drive(standing_at(profile, {0, 0, 0}), inputs, profile, world, 60,
+        [&](const CharacterState& s, const Ledger*) { first.push_back(s); });
   const std::vector<InputFrame> rest(inputs.begin() + 150, inputs.end());
-  drive(first[149], rest, profile, world, 60, [&](const CharacterState& s, const Ledger*) { second.push_back(s); });
+  drive(first[149], rest, profile, world, 60,
+        [&](const CharacterState& s, const Ledger*) { second.push_back(s); });
   REQUIRE(second.size() == 150);
   for (int i = 0; i < 150; ++i) {
     CHECK(std::memcmp(&first[150 + i].foot_C, &second[i].foot_C, sizeof(Vec3)) == 0);
@@ -65,7 +68,8 @@ TEST_CASE("The same inputs give the same bits, also from a copy in the middle") 
 }
 
 TEST_CASE("Identities tell places and profiles apart and are stable") {
-  const TriangleWorld a = Scene().floor().world(), b = Scene().floor().world(), c = Scene().floor().block({0, 0, 5}, {1, 1, 1}).world();
+  const TriangleWorld a = Scene().floor().world(), b = Scene().floor().world(),
+                      c = Scene().floor().block({0, 0, 5}, {1, 1, 1}).world();
   CHECK(identity_of(a) == identity_of(b));
   CHECK(identity_of(a) != identity_of(c));
   Profile profile;

@@ -78,7 +78,8 @@ InputFrame press(Action action) {
 }
 
 CharacterState run(CharacterState state, const Profile& profile, const World& world, int hz, double seconds,
-                   const std::function<InputFrame(double)>& input, const std::function<void(const CharacterState&)>& see) {
+                   const std::function<InputFrame(double)>& input,
+                   const std::function<void(const CharacterState&)>& see) {
   const long ticks = std::lround(seconds * hz);
   for (long i = 0; i < ticks; ++i) {
     state = step(state, input(static_cast<double>(i) / hz), profile, world, 1.0 / hz);
@@ -89,7 +90,8 @@ CharacterState run(CharacterState state, const Profile& profile, const World& wo
 
 namespace {
 
-// Distance from a point to a triangle by projection and clamping onto the three sides: slow, and unlike the solver's.
+// Distance from a point to a triangle by projection and clamping onto the three sides: slow, and unlike the
+// solver's.
 double point_distance(const Vec3& p, const Triangle& t) {
   const Vec3 n = glm::normalize(cross(t.v1_C - t.v0_C, t.v2_C - t.v0_C));
   const Vec3 q = p - n * dot(p - t.v0_C, n);
@@ -119,7 +121,8 @@ double deepest_overlap(const CharacterState& state, const Profile& profile, cons
     const auto at = [&](double s) { return point_distance(axis.a_C + (axis.b_C - axis.a_C) * s, t); };
     for (int k = 0; k < 60; ++k) {
       const double third = (high - low) / 3.0;
-      (at(low + third) < at(high - third) ? high : low) = at(low + third) < at(high - third) ? high - third : low + third;
+      (at(low + third) < at(high - third) ? high : low) =
+          at(low + third) < at(high - third) ? high - third : low + third;
     }
     deepest = std::max(deepest, profile.capsule.radius - at(0.5 * (low + high)));
   }

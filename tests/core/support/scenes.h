@@ -60,17 +60,19 @@ class Scene {
 // A soup of random triangles within `reach` of the origin.
 std::vector<Triangle> soup(Random& random, int count, double reach, double size);
 
-CharacterState standing_at(const Profile& profile, const Vec3& foot_E, double yaw = 0.0, const Frame& frame = frames().front());
+CharacterState standing_at(const Profile& profile, const Vec3& foot_E, double yaw = 0.0,
+                           const Frame& frame = frames().front());
 
 InputFrame push(double right, double forward);
 InputFrame press(Action action);
 
 // Steps `seconds` at `hz` with the input given for each tick's start time; calls `see` after every tick.
 CharacterState run(CharacterState state, const Profile& profile, const World& world, int hz, double seconds,
-                   const std::function<InputFrame(double)>& input, const std::function<void(const CharacterState&)>& see = {});
+                   const std::function<InputFrame(double)>& input,
+                   const std::function<void(const CharacterState&)>& see = {});
 
-// The deepest overlap of the character's capsule with any triangle of the world, in metres; 0 if it is free. By brute
-// force over all triangles, with distances that are not the solver's.
+// The deepest overlap of the character's capsule with any triangle of the world, in metres; 0 if it is free. By
+// brute force over all triangles, with distances that are not the solver's.
 double deepest_overlap(const CharacterState& state, const Profile& profile, const TriangleWorld& world);
 
 inline const std::vector<int>& tick_rates() {

@@ -21,11 +21,14 @@ TriangleWorld world_of(const std::vector<Triangle>& triangles) {
 // The independent ray caster over the same triangles.
 class Rays {
  public:
-  explicit Rays(const std::vector<Triangle>& triangles) : device_(rtcNewDevice(nullptr)), scene_(rtcNewScene(device_)) {
+  explicit Rays(const std::vector<Triangle>& triangles)
+      : device_(rtcNewDevice(nullptr)), scene_(rtcNewScene(device_)) {
     const RTCGeometry geometry = rtcNewGeometry(device_, RTC_GEOMETRY_TYPE_TRIANGLE);
     const std::size_t n = triangles.size();
-    auto* v = static_cast<float*>(rtcSetNewGeometryBuffer(geometry, RTC_BUFFER_TYPE_VERTEX, 0, RTC_FORMAT_FLOAT3, 12, 3 * n));
-    auto* index = static_cast<unsigned*>(rtcSetNewGeometryBuffer(geometry, RTC_BUFFER_TYPE_INDEX, 0, RTC_FORMAT_UINT3, 12, n));
+    auto* v = static_cast<float*>(
+        rtcSetNewGeometryBuffer(geometry, RTC_BUFFER_TYPE_VERTEX, 0, RTC_FORMAT_FLOAT3, 12, 3 * n));
+    auto* index = static_cast<unsigned*>(
+        rtcSetNewGeometryBuffer(geometry, RTC_BUFFER_TYPE_INDEX, 0, RTC_FORMAT_UINT3, 12, n));
     for (std::size_t i = 0; i < n; ++i) {
       const Vec3 corner[] = {triangles[i].v0_C, triangles[i].v1_C, triangles[i].v2_C};
       for (int k = 0; k < 3; ++k) {
@@ -45,7 +48,18 @@ class Rays {
   }
   std::optional<double> cast(const Vec3& from, const Vec3& motion) const {
     RTCRayHit ray{};
-    ray.ray = {float(from.x), float(from.y), float(from.z), 0.0f, float(motion.x), float(motion.y), float(motion.z), 0.0f, 1.0f, ~0u, 0, 0};
+    ray.ray = {float(from.x),
+               float(from.y),
+               float(from.z),
+               0.0f,
+               float(motion.x),
+               float(motion.y),
+               float(motion.z),
+               0.0f,
+               1.0f,
+               ~0u,
+               0,
+               0};
     ray.hit.geomID = RTC_INVALID_GEOMETRY_ID;
     RTCIntersectContext context;
     rtcInitIntersectContext(&context);
@@ -112,7 +126,8 @@ TEST_CASE("Rays agree with an independent ray caster") {
     const auto mine = world.cast_ray(from, motion);
     const auto theirs = rays.cast(from, motion);
     hits += mine.has_value();
-    const bool same = mine.has_value() == theirs.has_value() && (!mine || std::abs(mine->hit.fraction - *theirs) < 1e-4);
+    const bool same =
+        mine.has_value() == theirs.has_value() && (!mine || std::abs(mine->hit.fraction - *theirs) < 1e-4);
     differ += !same;  // Single precision decides a few at the edges otherwise.
   }
   CHECK(hits > 1000);
@@ -120,7 +135,8 @@ TEST_CASE("Rays agree with an independent ray caster") {
 }
 
 TEST_CASE("On the seam of two faces the face is preferred to the edge, and the lower triangle wins ties") {
-  const TriangleWorld world = world_of({{{-2, 0, -2}, {-2, 0, 2}, {2, 0, 2}}, {{-2, 0, -2}, {2, 0, 2}, {2, 0, -2}}});
+  const TriangleWorld world =
+      world_of({{{-2, 0, -2}, {-2, 0, 2}, {2, 0, 2}}, {{-2, 0, -2}, {2, 0, 2}, {2, 0, -2}}});
   const Segment over_the_seam{{0.5, 1.0, 0.5}, {0.5, 2.0, 0.5}};
   const auto hit = world.sweep(over_the_seam, 0.3, Vec3(0, -2, 0));
   REQUIRE(hit);
@@ -148,7 +164,8 @@ TEST_CASE("Bad triangles are dropped, and an empty world is free") {
 
 TEST_CASE("Ten thousand triangles in one place still build a tree of bounded depth") {
   std::vector<Triangle> triangles(10000, {{0, 0, 0}, {1, 0, 0}, {0, 0, 1}});
-  for (int i = 0; i < 40; ++i) triangles.push_back({{std::pow(2.0, i), 0, 0}, {std::pow(2.0, i) + 1, 0, 0}, {std::pow(2.0, i), 0, 1}});
+  for (int i = 0; i < 40; ++i)
+    triangles.push_back({{std::pow(2.0, i), 0, 0}, {std::pow(2.0, i) + 1, 0, 0}, {std::pow(2.0, i), 0, 1}});
   const TriangleWorld world = world_of(triangles);
   const auto hit = world.sweep({{0.2, 5, 0.2}, {0.2, 6, 0.2}}, 0.3, Vec3(0, -10, 0));
   REQUIRE(hit);

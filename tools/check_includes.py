@@ -1,0 +1,82 @@
+#!/usr/bin/env python3
+# SPDX-License-Identifier: MIT
+"""Fails on an include that points back: each folder may use only those before it, and no files include in a circle.
+
+The order is that of docs/architecture.md. Run from the project's folder.
+"""
+import pathlib
+import re
+import sys
+
+# Each folder and what it may include besides itself and the public headers.
+MAY_USE = {
+    "src/core/math": [],
+    "src/core/geometry": ["math"],
+    "src/core/world": ["math", "geometry"],
+    "src/core/motion": ["math", "geometry", "world"],
+    "src/core/sim": ["math", "geometry", "world", "motion"],
+    "src/core/course": ["math", "geometry", "world", "motion", "sim"],
+    "src/core/io": ["math", "geometry", "world", "motion", "sim", "course"],
+}
+APP_MAY_USE = {
+    "theme": [],
+    "session": [],
+    "viewport": ["theme", "session"],
+    "widgets": ["theme", "viewport"],
+    "pages": ["theme", "session", "viewport", "widgets"],
+}
+INCLUDE = re.compile(r'^\s*#include\s+([<"])([^>"]+)[>"]', re.M)
+
+
+def includes(path):
+    return [(quote, name) for quote, name in INCLUDE.findall(path.read_text(encoding="utf-8"))]
+
+
+def main():
+    wrong = []
+    graph = {}
+    for path in sorted(pathlib.Path(".").glob("include/lagniappe/*.h")):
+        graph[path.name] = [n.split("/")[1] for _, n in includes(path) if n.startswith("lagniappe/")]
+        for quote, name in includes(path):
+            if quote == '"' and not name.startswith("lagniappe/"):
+                wrong.append(f"{path}: a public header includes the private {name}")
+            if re.match(r"Q[A-Z]|nlohmann|fmt/|tiny", name):
+                wrong.append(f"{path}: a public header includes {name}")
+    for path in sorted(pathlib.Path("src/core").rglob("*.[hc]*")):
+        if path.suffix not in (".h", ".cpp"):
+            continue
+        folder = str(path.parent)
+        for quote, name in includes(path):
+            if re.match(r"Q[A-Z]|Qt", name):
+                wrong.append(f"{path}: the core includes {name}")
+            target = name.split("/")[0]
+            if quote == '"' and target != "lagniappe" and f"src/core/{target}" != folder and target not in MAY_USE[folder]:
+                wrong.append(f"{path}: {folder} must not include {name}")
+    for path in sorted(pathlib.Path("src/app").rglob("*.[hc]*")):
+        folder = path.parent.name
+        for quote, name in includes(path):
+            target = name.split("/")[0] if "/" in name else ""
+            known = folder in APP_MAY_USE and quote == '"' and target != "lagniappe"
+            if known and target != folder and target not in APP_MAY_USE[folder] and name != "actions.h":
+                wrong.append(f"{path}: src/app/{folder} must not include {name}")
+    wrong += circles(graph)
+    print("\n".join(wrong) or "includes point one way")
+    return 1 if wrong else 0
+
+
+def circles(graph):
+    """Names a circle among the public headers, if there is one."""
+    done = set()
+
+    def walk(name, trail):
+        if name in trail:
+            return [" -> ".join(trail[trail.index(name):] + [name]) + ": these include each other"]
+        if name in done:
+            return []
+        done.add(name)
+        return [c for n in graph.get(name, []) for c in walk(n, trail + [name])]
+
+    return [c for name in graph for c in walk(name, [])]
+
+
+sys.exit(main())
