@@ -17,7 +17,7 @@ constexpr ActRow kRows[] = {
     {Act::Quit, "Course", "Quit", "Ctrl+Q", "Close Lagniappe", "", false},
     {Act::Drive, "Drive", "Drive", "Return", "Give mouse and keys to the character; Esc takes them back",
      "footprints", false},
-    {Act::ToStart, "Drive", "Back to the start mark", "Shift+R", "Put the character back to where a run begins",
+    {Act::ToStart, "Drive", "Back to the start mark", "Home", "Put the character back to where a run begins",
      "rotate-ccw", false},
     {Act::Pause, "Drive", "Pause", "P", "Stand still between two ticks; drawing goes on", "pause", true},
     {Act::SingleTick, "Drive", "Single tick", ".", "Pause, and do one tick with what is held now",
@@ -47,6 +47,17 @@ constexpr ActRow kRows[] = {
     {Act::About, "Help", "About Lagniappe", "", "Version and licences", "", false},
 };
 
+// A key on its own also works while Shift is held for a sprint, when the keyboard sends another one.
+QList<QKeySequence> shortcuts_of(const QString& shortcut) {
+  QList<QKeySequence> list = {QKeySequence(shortcut)};
+  if (shortcut.size() != 1) return list;
+  const QString plain = ".[]", shifted = ">{}";
+  const auto at = plain.indexOf(shortcut);
+  list.append(QKeySequence("Shift+" + (at < 0 ? shortcut : QString(shifted[at]))));
+  if (at >= 0) list.append(QKeySequence(QString(shifted[at])));
+  return list;
+}
+
 }  // namespace
 
 std::span<const ActRow> act_rows() { return kRows; }
@@ -55,7 +66,7 @@ Actions::Actions(QWidget* window) {
   for (const ActRow& row : kRows) {
     auto* action = new QAction(window->tr(row.text), window);
     action->setCheckable(row.checkable);
-    if (*row.shortcut != '\0') action->setShortcut(QKeySequence(row.shortcut));
+    if (*row.shortcut != '\0') action->setShortcuts(shortcuts_of(row.shortcut));
     const QString key = action->shortcut().toString(QKeySequence::NativeText);
     action->setToolTip(window->tr(row.tip) + (key.isEmpty() ? "" : "  (" + key + ")"));
     if (*row.icon != '\0') action->setIcon(theme::icon(row.icon));

@@ -13,6 +13,8 @@ namespace {
 
 // Time that a run goes on after the last change of input where --seconds is not given.
 constexpr double kSecondsAfterEnd = 2.0;
+// Every state is kept until the run is done: about 1 GB.
+constexpr double kMostTicks = 2e6;
 
 struct Options {
   std::string course, profile, inputs, trace, ledger, take;
@@ -92,9 +94,13 @@ Result<void> write_results(const Options& options, const std::string& ledger,
 int run(const Options& options) {
   const auto loaded = load(options);
   if (!loaded) return fail(loaded.error());
-  const TriangleWorld world = build_world(loaded->course);
   const double seconds = options.seconds >= 0.0 ? options.seconds : loaded->inputs.end() + kSecondsAfterEnd;
-
+  if (seconds * options.hz > kMostTicks) {
+    fmt::print(stderr, "A run has at most {:.0f} ticks; {} s at {} ticks per second are more.\n", kMostTicks,
+               seconds, options.hz);
+    return kWrongUsage;
+  }
+  const TriangleWorld world = build_world(loaded->course);
   const std::vector<InputFrame> frames = frames_of(loaded->inputs, options.hz, seconds);
   std::vector<CharacterState> states = {start_state(loaded->profile, start_home(loaded->course), world)};
   states.reserve(frames.size() + 1);

@@ -16,7 +16,7 @@ std::shared_ptr<const Place> room() {
   course.pieces.push_back({"wall", {0, 0, 2.5}, Vec3(0.0), "", shape::Block{{100, 6, 1}}});
   course.marks.push_back({"start", Vec3(0.0), 0.0});
   TriangleWorld world = build_world(course);
-  return std::make_shared<const Place>(Place{"", std::move(course), std::move(world)});
+  return std::make_shared<const Place>(Place{"", std::move(course), std::move(world), {}});
 }
 
 }  // namespace

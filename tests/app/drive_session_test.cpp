@@ -14,7 +14,7 @@ std::shared_ptr<const Place> yard() {
   course.pieces.push_back({"floor", {0, -1, 0}, Vec3(0.0), "", shape::Block{{100, 1, 100}}});
   course.marks.push_back({"start", Vec3(0.0), 0.0});
   TriangleWorld world = build_world(course);
-  return std::make_shared<const Place>(Place{"", std::move(course), std::move(world)});
+  return std::make_shared<const Place>(Place{"", std::move(course), std::move(world), {}});
 }
 
 struct Driven {

@@ -38,3 +38,15 @@ TEST_CASE_METHOD(WindowFixture,
   x({"key", "Escape"});
   REQUIRE(wait_for([&] { return !view.driving(); }));
 }
+
+TEST_CASE_METHOD(WindowFixture, "Keys of actions work while Shift is held for a sprint") {
+  x({"mousemove", "640", "400", "click", "1"});
+  REQUIRE(wait_for([&] { return view.hasFocus(); }));
+  x({"key", "Return", "keydown", "w", "keydown", "shift"});
+  REQUIRE(wait_for([&] { return session.current().state == StateId::Sprint; }));
+  x({"key", "v"});
+  CHECK(wait_for([&] { return view.first_person(); }));
+  x({"key", "period"});
+  CHECK(wait_for([&] { return session.paused(); }));
+  x({"keyup", "shift", "keyup", "w", "key", "Escape"});
+}

@@ -8,6 +8,7 @@
 #include <string>
 
 #include "lagniappe/lagniappe.h"
+#include "session/scene_mesh.h"
 
 namespace lagniappe::app {
 
@@ -16,6 +17,7 @@ struct Place {
   std::string path;
   Course course;
   TriangleWorld world;
+  SceneMesh drawn;
 };
 
 enum class Drawing { Interpolated, AsTicked };

@@ -43,7 +43,10 @@ void PlaceLoader::load(const QString& path) {
         Qt::QueuedConnection);
     TriangleWorld world = build_world(*course);
     if (*newest != number) return;
-    auto place = std::make_shared<const Place>(Place{path.toStdString(), std::move(*course), std::move(world)});
+    SceneMesh drawn = scene_mesh(*course, world);
+    if (*newest != number) return;
+    auto place = std::make_shared<const Place>(
+        Place{path.toStdString(), std::move(*course), std::move(world), std::move(drawn)});
     QMetaObject::invokeMethod(
         this, [=, this] { finish(number, place, path, {}); }, Qt::QueuedConnection);
   });

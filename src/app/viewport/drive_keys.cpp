@@ -15,7 +15,7 @@ constexpr DriveKey kKeys[] = {
     {Qt::Key_D, Qt::Key_Right, Push::Right, "D / Right", "Walk right"},
     {Qt::Key_Space, 0, Action::Jump, "Space", "Jump; up while flying"},
     {Qt::Key_Shift, 0, Action::Sprint, "Shift", "Sprint; fly faster"},
-    {Qt::Key_C, Qt::Key_Control, Action::Crouch, "C / Ctrl", "Down while flying"},
+    {Qt::Key_C, 0, Action::Crouch, "C", "Down while flying"},
     {Qt::Key_F, 0, Action::Fly, "F", "Fly, or stop flying"},
     {Qt::Key_R, 0, Action::Reset, "R", "Back to the start mark"},
 };

@@ -7,7 +7,7 @@
 #include <vector>
 
 #include "lagniappe/fixed_step_clock.h"
-#include "viewport/scene_mesh.h"
+#include "session/scene_mesh.h"
 
 namespace lagniappe::app {
 

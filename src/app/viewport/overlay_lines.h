@@ -5,7 +5,7 @@
 #include <vector>
 
 #include "session/drive_session.h"
-#include "viewport/scene_mesh.h"
+#include "session/scene_mesh.h"
 
 namespace lagniappe::app {
 

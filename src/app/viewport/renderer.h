@@ -10,9 +10,9 @@
 #include <array>
 #include <memory>
 
+#include "session/scene_mesh.h"
 #include "viewport/camera.h"
 #include "viewport/figure.h"
-#include "viewport/scene_mesh.h"
 
 namespace lagniappe::app {
 

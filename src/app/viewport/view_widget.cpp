@@ -80,9 +80,9 @@ ViewWidget::~ViewWidget() {
 }
 
 void ViewWidget::show_place() {
-  scene_ = scene_mesh(session_.place()->course, session_.place()->world);
   scene_changed_ = true;
   has_driven_ = false;
+  last_frame_ = -1.0;  // What loading took is no time of the run.
   camera_.mode = drive_camera_;
   readouts_.set_place(*session_.place());
   canvas_->widget().update();
@@ -143,7 +143,7 @@ Eye ViewWidget::eye(double seconds) {
 
 void ViewWidget::draw_gl(const QSize& pixels, bool flipped) {
   if (!begun_) return;
-  if (scene_changed_) renderer_.set_scene(scene_);
+  if (scene_changed_) renderer_.set_scene(session_.place()->drawn);
   scene_changed_ = false;
   drawn_eye_ = eye(frame_seconds_);
   renderer_.draw(drawn_frame(drawn_eye_, pixels, flipped));
@@ -173,8 +173,9 @@ DrawnFrame ViewWidget::drawn_frame(const Eye& eye, const QSize& pixels, bool fli
         pose, carriage_of(pose.travelled, speed, !state.grounded() && state.state != StateId::Fly));
   }
   frame.shadow = shadow(pose);
-  frame.overlay = overlay_lines(session_, overlays_, scene_.origin_C);
-  frame.marks = mark_lines(session_.place()->course, scene_.origin_C);
+  const Vec3 origin = session_.place()->drawn.origin_C;
+  frame.overlay = overlay_lines(session_, overlays_, origin);
+  frame.marks = mark_lines(session_.place()->course, origin);
   return frame;
 }
 
@@ -264,7 +265,7 @@ void ViewWidget::wheelEvent(QWheelEvent* event) {
 void ViewWidget::move_free_camera(double seconds) {
   const auto down = [&](int a, int b) { return double(keys_down_.count(a) + keys_down_.count(b) > 0); };
   Vec3 wish(down(Qt::Key_D, Qt::Key_Right) - down(Qt::Key_A, Qt::Key_Left),
-            down(Qt::Key_Space, Qt::Key_Space) - down(Qt::Key_C, Qt::Key_Control),
+            down(Qt::Key_Space, Qt::Key_Space) - down(Qt::Key_C, Qt::Key_C),
             down(Qt::Key_W, Qt::Key_Up) - down(Qt::Key_S, Qt::Key_Down));
   if (length(wish) > 0.0)
     camera_.move_free(unit_or(wish, wish) *

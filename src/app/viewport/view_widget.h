@@ -73,7 +73,7 @@ class ViewWidget : public QWidget, private Drawable {
   Camera camera_;
   Eye drawn_eye_{};
   Renderer renderer_;
-  SceneMesh scene_;
+
   OverlayChoice overlays_;
   Readouts readouts_;
   QTimer frame_timer_;

@@ -13,6 +13,7 @@ namespace lagniappe {
 namespace {
 
 constexpr int kMostTreads = 10000;
+constexpr std::size_t kMostTriangles = 20'000'000;
 const std::vector<std::string_view> kKinds = {"block", "ramp", "stairs", "spiral-stairs", "triangles", "model"};
 const std::vector<std::string_view> kPieceKeys = {"id", "kind", "at", "turn", "surface"};
 
@@ -103,6 +104,17 @@ Shape read_shape(const JsonCursor& piece, ModelShelf& shelf) {
   }
 }
 
+// Triangles that a shape will at most have, found without making them.
+std::size_t most_triangles(const Shape& shape) {
+  if (const auto* stairs = std::get_if<shape::Stairs>(&shape))
+    return 8 * static_cast<std::size_t>(stairs->count) + 4;
+  if (const auto* spiral = std::get_if<shape::SpiralStairs>(&shape))
+    return 104 * static_cast<std::size_t>(spiral->count);
+  if (const auto* mesh = std::get_if<shape::Triangles>(&shape)) return mesh->triangles.size();
+  if (const auto* model = std::get_if<shape::Model>(&shape)) return model->mesh->triangles.size();
+  return 12;
+}
+
 Piece read_piece(const JsonCursor& cursor, ModelShelf& shelf) {
   Piece piece;
   piece.id = cursor.at("id").name();
@@ -145,9 +157,13 @@ Course read(const JsonCursor& document, const std::string& folder) {
   ModelShelf shelf(folder);
   course.name = document.at("name").name();
   std::set<std::string> seen;
+  std::size_t triangles = 0;
   for (const JsonCursor& cursor : document.at("pieces").elements()) {
     course.pieces.push_back(read_piece(cursor, shelf));
     once(cursor, course.pieces.back().id, seen);
+    triangles += most_triangles(course.pieces.back().shape);
+    if (triangles > kMostTriangles)
+      cursor.fail(fmt::format("with this piece the course has more than {} triangles", kMostTriangles));
   }
   if (course.pieces.empty()) document.at("pieces").fail("a course needs at least one piece");
   const JsonCursor marks = document.at("marks");

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: MIT
+#include <unistd.h>
 #include <catch2/catch.hpp>
 #include <cstring>
+#include <filesystem>
 #include <fstream>
 #include <nlohmann/json.hpp>
 
@@ -12,8 +14,19 @@ using nlohmann::json;
 
 namespace {
 
+// A folder of this process alone: tests run beside each other.
+const std::string& folder() {
+  static const std::string path = [] {
+    const auto made =
+        std::filesystem::temp_directory_path() / ("lagniappe-models-" + std::to_string(::getpid()));
+    std::filesystem::create_directories(made);
+    return made.string();
+  }();
+  return path;
+}
+
 std::string write(const std::string& name, const std::string& bytes) {
-  const std::string path = "/tmp/lagniappe-model-test-" + name;
+  const std::string path = folder() + "/" + name;
   std::ofstream(path, std::ios::binary) << bytes;
   return path;
 }
@@ -94,7 +107,7 @@ TEST_CASE("A GLB is read with its node transforms, repeated meshes and winding")
         cross(part.mesh.vertices[j] - part.mesh.vertices[i], part.mesh.vertices[k] - part.mesh.vertices[i]).y >
         0.0);
   }
-  const auto course = read_course("/tmp/lagniappe-model-test-square.glb");
+  const auto course = read_course(folder() + "/square.glb");
   REQUIRE(course);
   CHECK(start_home(*course).foot_C == Vec3(11, 2, 3));
 }

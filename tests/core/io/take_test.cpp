@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: MIT
+#include <unistd.h>
 #include <catch2/catch.hpp>
 #include <cstring>
 #include <fstream>
@@ -103,7 +104,7 @@ TEST_CASE("A trace reads back to the same numbers") {
 }
 
 TEST_CASE("Writing replaces a file whole or leaves it as it was") {
-  const std::string path = "/tmp/lagniappe-write-test.txt";
+  const std::string path = "/tmp/lagniappe-write-test-" + std::to_string(::getpid()) + ".txt";
   REQUIRE(write_file(path, "one"));
   REQUIRE(write_file(path, "two and more"));
   std::ifstream file(path);

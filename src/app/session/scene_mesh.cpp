@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "viewport/scene_mesh.h"
+#include "session/scene_mesh.h"
 
 #include <array>
 #include <map>
@@ -21,7 +21,14 @@ class Welder {
   }
 
  private:
-  std::map<std::array<long long, 3>, std::uint32_t> corners_;
+  struct Mix {
+    std::size_t operator()(const std::array<long long, 3>& key) const {
+      std::uint64_t h = 0;
+      for (const long long k : key) h = (h ^ static_cast<std::uint64_t>(k)) * 0x9E3779B97F4A7C15ull;
+      return h ^ (h >> 29);
+    }
+  };
+  std::unordered_map<std::array<long long, 3>, std::uint32_t, Mix> corners_;
 };
 
 struct Edge {
