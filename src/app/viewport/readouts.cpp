@@ -93,8 +93,10 @@ std::vector<std::pair<QString, QString>> Readouts::rows() const {
 void Readouts::paint(QPainter& painter, const Frame& frame) {
   frame_ = frame;
   painter.setRenderHint(QPainter::Antialiasing);
-  paint_labels(painter);
-  paint_panel(painter);
+  if (session_.place() != nullptr) {
+    paint_labels(painter);
+    paint_panel(painter);
+  }
   paint_hint(painter);
 }
 
@@ -169,7 +171,9 @@ void Readouts::paint_panel(QPainter& painter) const {
 
 void Readouts::paint_hint(QPainter& painter) const {
   QString text;
-  if (frame_.driving) {
+  if (session_.place() == nullptr) {
+    text = "Open a course or a model with Ctrl+O, or drop a file here";
+  } else if (frame_.driving) {
     text = session_.paused() ? "Paused.  P goes on,  .  does one tick.  Esc leaves driving"
                              : "Driving.  Esc gives the mouse back,  F1 lists the keys";
   } else {

@@ -151,7 +151,6 @@ void ViewWidget::draw_gl(const QSize& pixels, bool flipped) {
 }
 
 void ViewWidget::draw_text(QPainter& painter) {
-  if (session_.place() == nullptr) return;
   const bool figure = camera_.mode != CameraMode::FirstPerson;
   readouts_.paint(painter, {view_projection(drawn_eye_, kField, size(), Vec3(0.0)), drawn_eye_, size(),
                             frames_per_second_, driving_, has_driven_, figure});

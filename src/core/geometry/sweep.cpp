@@ -130,11 +130,21 @@ bool boxes_apart(const Segment& axis, double radius, const Vec3& motion, const T
   return !swept.grown(radius + kTouch).overlaps(bounds(triangle));
 }
 
+// Whether the swept capsule stays on one side of the triangle's plane, out of its reach.
+bool plane_apart(const Segment& axis, double radius, const Vec3& motion, const Triangle& t) {
+  const Vec3 normal = cross(t.v1_C - t.v0_C, t.v2_C - t.v0_C);
+  const double reach = (radius + kTouch) * length(normal), along = dot(motion, normal);
+  const double a = dot(axis.a_C - t.v0_C, normal), b = dot(axis.b_C - t.v0_C, normal);
+  const double low = std::min(a, b) + std::min(along, 0.0), high = std::max(a, b) + std::max(along, 0.0);
+  return low > reach || high < -reach;
+}
+
 }  // namespace
 
 std::optional<double> sweep_fraction(const Segment& axis, double radius, const Vec3& motion,
                                      const Triangle& triangle) {
-  if (boxes_apart(axis, radius, motion, triangle)) return std::nullopt;
+  if (boxes_apart(axis, radius, motion, triangle) || plane_apart(axis, radius, motion, triangle))
+    return std::nullopt;
   const Closest start = closest(axis, triangle);
   if (start.distance <= radius + kTouch) {
     const bool approaches = -dot(start.normal_C, motion) > kApproach * length(motion);

@@ -30,6 +30,21 @@ struct Lifted {
   }
 };
 
+// The direction into the riser, across up.
+Vec3 inwards(const Body& body, const WorldHit& blocked, const Vec3& direction_C) {
+  return unit_or(-body.flat(blocked.hit.normal_C), direction_C);
+}
+
+// Whether what was touched is a wall: a ray over the highest step meets it before a tread would end. One ray
+// instead of the sweeps of a whole attempt, for the most frequent refusal.
+bool rises_beyond(const StepContext& context, const Body& body, const Vec3& foot_C, const WorldHit& blocked,
+                  const Vec3& direction_C) {
+  const Profile::Ground& ground = context.profile.ground;
+  const double reach = length(body.flat(blocked.hit.point_C - foot_C)) + ground.shortest_tread;
+  const Vec3 over = foot_C + body.up_C * (ground.highest_step + kGroundTouch);
+  return body.world.cast_ray(over, inwards(body, blocked, direction_C) * reach).has_value();
+}
+
 struct Judgement {
   Outcome outcome;
   double rise;
@@ -41,8 +56,8 @@ struct Judgement {
 Judgement judge_tread(const StepContext& context, const Lifted& lifted, const Vec3& foot_C,
                       const WorldHit& blocked, const Vec3& direction_C) {
   const Body& body = lifted.body;
-  const Vec3 inwards = unit_or(-body.flat(blocked.hit.normal_C), direction_C);
-  const Vec3 beyond = body.flat(blocked.hit.point_C - foot_C) + inwards * context.profile.ground.shortest_tread;
+  const Vec3 in = inwards(body, blocked, direction_C);
+  const Vec3 beyond = body.flat(blocked.hit.point_C - foot_C) + in * context.profile.ground.shortest_tread;
   const double above = lifted.raise + body.radius;
   const auto tread = body.world.cast_ray(foot_C + beyond + body.up_C * above, -body.up_C * (above + kTouch));
   if (!tread) return {Outcome::Taken, 0.0, kNoPiece};  // Something thin, with lower ground behind it.
@@ -68,6 +83,8 @@ std::optional<StepTaken> try_step(const StepContext& context, const Body& body, 
   if (touched_at > ground.highest_step + kGroundTouch) return refuse(Outcome::TooHigh, touched_at);
 
   const Vec3 direction = flat_rest_C / ahead;
+  if (rises_beyond(context, body, foot_C, blocked, direction))
+    return refuse(Outcome::TooHigh, ground.highest_step);
   const Vec3 up = body.up_C * ground.highest_step;
   const auto ceiling = body.sweep(foot_C, up);
   const double raise = ceiling ? ceiling->hit.fraction * ground.highest_step : ground.highest_step;

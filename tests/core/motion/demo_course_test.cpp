@@ -108,6 +108,29 @@ TEST_CASE("Levee slopes up to 44 degrees are walked by the warden, 50 and 60 are
   CHECK_FALSE(crest(-19.5));
 }
 
+TEST_CASE("The tours of the demo end where they should, without leaving the ground, at every tick rate") {
+  const Demo demo;
+  const Profile profile = profile_of("warden");
+  const std::vector<std::pair<std::string, Vec3>> tours = {
+      {"stairs", {0, 3.06, -8}}, {"lookout", {10, 9.9, -12.7}}, {"levee", {0, 3.06, -5}}};
+  for (const auto& [name, end] : tours) {
+    const auto script = read_inputs(kSource + "/takes/" + name + ".inputs.json");
+    REQUIRE(script);
+    for (const int hz : {30, 60, 144, 240}) {
+      INFO(name << ", " << hz << " ticks/s");
+      InputPlayer player(*script, hz);
+      bool airborne = false;
+      CharacterState state = demo.at("start", profile);
+      state = run(
+          state, profile, demo.world, hz, script->end() + 1.0, [&](double) { return player.next(); },
+          [&](const CharacterState& s) { airborne = airborne || !s.grounded(); });
+      CHECK_FALSE(airborne);
+      CHECK(length(state.foot_C - end) < 0.5);
+      CHECK(state.foot_C.y == Approx(end.y).margin(1e-6));
+    }
+  }
+}
+
 TEST_CASE("A fall beyond the marsh puts the character back at the start") {
   const Demo demo;
   const Profile profile = profile_of("warden");

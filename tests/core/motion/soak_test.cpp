@@ -88,6 +88,6 @@ TEST_CASE("Random walks on triangle soups end with no overlap and no odd number"
     const TriangleWorld world = builder.commit({Box{Vec3(-60), Vec3(60)}});
     const Home home{Vec3(0, 12, 0), scene % 2 == 0 ? Quat(1, 0, 0, 0) : random.rotation(), 0.0};
     INFO("scene " << scene);
-    soak_walk(world, home, 25000, tick_rates()[scene % 5], 2000 + scene, 7);
+    soak_walk(world, home, 84000, tick_rates()[scene % 5], 2000 + scene, 7);
   }
 }
