@@ -67,7 +67,7 @@ struct Course {
   std::string name;
   std::vector<Piece> pieces;
   std::vector<Mark> marks;            // REQUIRES: one has the id "start".
-  Box limits;                         // Empty: see TriangleWorld::Options.
+  Box limits;                         // Empty: 200 m around all pieces and marks, 50 m below them.
   std::size_t dropped_triangles = 0;  // Degenerate or non-finite ones in its models.
 };
 

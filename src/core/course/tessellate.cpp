@@ -122,13 +122,31 @@ std::vector<Triangle> triangles_of(const Piece& piece) {
   return std::move(mesh.triangles());
 }
 
+namespace {
+
+// Room around everything that is there, marks high above included; less below, where only a fall leads.
+constexpr double kRoomAround = 200.0, kRoomBelow = 50.0;
+
+Box default_limits(Box all, const std::vector<Mark>& marks) {
+  for (const Mark& mark : marks) all.join(mark.at_C);
+  if (all.empty()) all = Box{Vec3(0.0), Vec3(0.0)};
+  Box limits = all.grown(kRoomAround);
+  limits.low_C.y = all.low_C.y - kRoomBelow;
+  return limits;
+}
+
+}  // namespace
+
 TriangleWorld build_world(const Course& course) {
   TriangleWorld::Builder builder;
+  Box all;
   for (const Piece& piece : course.pieces) {
     builder.begin_piece(piece.id);
-    for (const Triangle& t : triangles_of(piece)) builder.add(t);
+    for (const Triangle& t : triangles_of(piece)) {
+      if (builder.add(t)) all.join(bounds(t));
+    }
   }
-  return builder.commit({course.limits});
+  return builder.commit({course.limits.empty() ? default_limits(all, course.marks) : course.limits});
 }
 
 Home start_home(const Course& course) {

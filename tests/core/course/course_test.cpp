@@ -79,6 +79,20 @@ TEST_CASE("Flights and ramps rise towards -Z, and a positive spiral turns left f
   CHECK(top_at(left, -1.2, 0.4) == Approx(0.8));
 }
 
+TEST_CASE("Without limits a character may begin high above a course, and a fall beside it ends 50 m below") {
+  Course course;
+  course.pieces.push_back({"floor", {0, -1, 0}, Vec3(0.0), "", shape::Block{{4, 1, 4}}});
+  course.marks.push_back({"start", {0, 300, 0}, 0.0});
+  const TriangleWorld world = build_world(course);
+  const Profile profile;
+  CharacterState state = start_state(profile, start_home(course), world);
+  state = run(state, profile, world, 60, 10.0, [](double) { return InputFrame{}; });
+  CHECK(state.times_put_home == 0);
+  CHECK(state.state == StateId::Stand);
+  CHECK(world.limits().low_C.y == Approx(-51.0));
+  CHECK(world.limits().contains({0, 499, 0}));
+}
+
 TEST_CASE("Turns are yaw, pitch, roll: roll first, yaw turns left, pitch lifts the front") {
   const Vec3 front(0, 0, -1);
   CHECK(length(rotation_of({radians(90.0), 0, 0}) * front - Vec3(-1, 0, 0)) < 1e-12);
