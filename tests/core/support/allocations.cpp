@@ -10,8 +10,9 @@ thread_local std::size_t count = 0;
 
 #if defined(__SANITIZE_ADDRESS__)
 
-// The sanitizer has its own operators, which must stay; it offers a hook instead.
-#include <sanitizer/allocator_interface.h>
+// The sanitizer has its own operators, which must stay; it offers a hook instead. GCC ships no header for it.
+extern "C" int __sanitizer_install_malloc_and_free_hooks(void (*malloc_hook)(const volatile void*, std::size_t),
+                                                         void (*free_hook)(const volatile void*));
 
 namespace {
 void on_malloc(const volatile void*, std::size_t) { ++count; }
