@@ -43,14 +43,16 @@ int main() {
   Profile profile;
   profile.jump.height = 1.5;
   FixedStepClock clock(60);
-  CharacterState previous = start_state(profile, Home{}), current = previous;
+  CharacterState previous = start_state(profile, Home{}, world), current = previous;
   double highest = 0.0;
+
+  InputFrame input;
+  input.move = Vec2(0.0, 1.0);
 
   // Your loop: frames of any length. Here 3 s of frames that take 13 ms.
   for (double time = 0.0; time < 3.0; time += 0.013) {
-    InputFrame input;
-    input.move = Vec2(0.0, 1.0);
-    input.pressed.set(Action::Jump, time > 1.0 && time < 1.014);
+    // A press lasts until a tick has used it: not every frame has one.
+    if (time > 1.0 && time < 1.013) input.pressed.set(Action::Jump, true);
     for (int due = clock.advance(0.013); due > 0; --due) {
       previous = current;
       current = step(previous, input, profile, world, clock.tick_seconds());

@@ -39,7 +39,7 @@ struct SweepHit {
   Feature feature;  // Of the triangle, at point_C.
 };
 
-// // Returns the first touch of the capsule (`axis`, `radius`) moving by `motion_C`, or nothing if the whole
+// Returns the first touch of the capsule (`axis`, `radius`) moving by `motion_C`, or nothing if the whole
 // motion is free. A motion that would enter by less than 1e-9 m is free: gliding along a flat mesh meets none
 // of its seams. A capsule that touches or overlaps at the start is hit at fraction 0 when the motion goes into
 // the triangle, and not at all when it leads away or along: a triangle is convex, so a motion that does not

@@ -82,7 +82,7 @@ struct CharacterState {
 static_assert(std::is_trivially_copyable_v<CharacterState>);
 static_assert(sizeof(CharacterState) <= 512);
 
-// // Returns a state at rest at `home`, as tall as the profile, looking level along the home's yaw: standing
+// Returns a state at rest at `home`, as tall as the profile, looking level along the home's yaw: standing
 // where there is walkable ground right under the foot, else in the air.
 CharacterState start_state(const Profile& profile, const Home& home, const World& world);
 

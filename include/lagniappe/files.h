@@ -46,7 +46,7 @@ struct Model {
 // lists, strips and fans; sparse and quantised positions. Refused if nothing is left.
 Result<Model> read_model(const std::string& path);
 
-// // Returns what kind of document a JSON file says it is by its heading; empty if it says nothing.
+// Returns what kind of document a JSON file says it is by its heading; empty if it says nothing.
 std::string document_kind(const std::string& path);
 
 // Returns what kind of document a file says it is, checks it whole, and gives its refusals. Kinds: "course",

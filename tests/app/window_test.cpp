@@ -86,6 +86,27 @@ TEST_CASE_METHOD(WindowFixture, "First and third person differ in pixels, and th
   REQUIRE(wait_for([&] { return difference(third, next_picture()) < 0.02; }));
 }
 
+TEST_CASE_METHOD(WindowFixture, "The free camera begins outside the figure's head, by a real drag or a key") {
+  window.actions()[Act::FirstPerson]->trigger();
+  drive();
+  QTest::keyClick(&view, Qt::Key_Escape);
+  CHECK(view.camera().mode == CameraMode::FirstPerson);
+  const QPoint middle = view.rect().center();
+  QTest::mousePress(&view, Qt::LeftButton, Qt::NoModifier, middle);
+  QMouseEvent move(QEvent::MouseMove, middle + QPoint(40, 0), view.mapToGlobal(middle + QPoint(40, 0)),
+                   Qt::NoButton, Qt::LeftButton, Qt::NoModifier);
+  QCoreApplication::sendEvent(&view, &move);
+  QTest::mouseRelease(&view, Qt::LeftButton, Qt::NoModifier, middle);
+  CHECK(view.camera().mode == CameraMode::Free);
+  const Vec3 head = session.current().foot_C + Vec3(0, session.profile().capsule.eye_height, 0);
+  const Vec3 before = view.camera().free_eye().at_C;
+  CHECK(length(before - head) > 2.0);
+  QTest::keyPress(&view, Qt::Key_W);
+  REQUIRE(wait_for([&] { return length(view.camera().free_eye().at_C - before) > 0.5; }));
+  QTest::keyRelease(&view, Qt::Key_W);
+  CHECK(session.current().state == StateId::Stand);  // The keys moved the camera, not the character.
+}
+
 TEST_CASE_METHOD(WindowFixture, "Pause stands still, and a single tick is one tick") {
   drive();
   REQUIRE(wait_for([&] { return session.current().tick > 5; }));

@@ -16,6 +16,7 @@ namespace {
 
 constexpr double kField = radians(62.0);              // Vertical field of view.
 constexpr double kFreeSpeed = 9.0, kFreeFast = 28.0;  // m/s of the free camera.
+constexpr double kFreeBehind = 2.5;                   // m behind the head.
 constexpr double kFreeTurn = radians(0.25);           // Per pixel dragged.
 constexpr double kCountEvery = 0.5;                   // s over which the draw rate is counted.
 constexpr double kLongestShadow = 6.0;                // m above ground at which the shadow is gone.
@@ -90,12 +91,12 @@ void ViewWidget::show_place() {
 
 void ViewWidget::set_driving(bool driving) {
   if (driving == driving_ || (driving && session_.place() == nullptr)) return;
-  if (!driving) camera_.place_free(eye(0.0));
+
   driving_ = driving;
   has_driven_ = has_driven_ || driving;
   keys_down_.clear();
   session_.release_all();
-  camera_.mode = driving ? drive_camera_ : CameraMode::Free;
+  if (driving) camera_.mode = drive_camera_;  // Left, it stays where it is until the free camera is asked for.
   if (driving) {
     setFocus(Qt::OtherFocusReason);
     setCursor(Qt::BlankCursor);
@@ -111,6 +112,19 @@ void ViewWidget::set_driving(bool driving) {
 void ViewWidget::set_first_person(bool first) {
   drive_camera_ = first ? CameraMode::FirstPerson : CameraMode::ThirdPerson;
   if (camera_.mode != CameraMode::Free) camera_.mode = drive_camera_;
+}
+
+// The free camera begins where the eye is, or behind the figure's head if the eye was in it.
+void ViewWidget::begin_free() {
+  if (camera_.mode == CameraMode::Free || session_.place() == nullptr) return;
+  Eye from = eye(0.0);
+  if (camera_.mode == CameraMode::FirstPerson) {
+    const Vec3 back = -from.forward_C * kFreeBehind;
+    const auto hit = session_.place()->world.sweep({from.at_C, from.at_C}, Camera::kEyeBall, back);
+    from.at_C += back * (hit ? hit->hit.fraction : 1.0);
+  }
+  camera_.place_free(from);
+  camera_.mode = CameraMode::Free;
 }
 
 void ViewWidget::pass_frame() {
@@ -201,7 +215,10 @@ bool ViewWidget::handle_key(int key, bool down) {
   } else {
     keys_down_.erase(key);
   }
-  if (!driving_) return true;
+  if (!driving_) {
+    if (down && std::holds_alternative<DriveSession::Push>(*does)) begin_free();
+    return true;
+  }
   if (const auto* push = std::get_if<DriveSession::Push>(&*does)) {
     session_.push(*push, down);
   } else {
@@ -243,10 +260,7 @@ void ViewWidget::mouseMoveEvent(QMouseEvent* event) {
     return;
   }
   if (!(event->buttons() & (Qt::LeftButton | Qt::RightButton))) return;
-  if (camera_.mode != CameraMode::Free) {
-    camera_.place_free(eye(0.0));
-    camera_.mode = CameraMode::Free;
-  }
+  begin_free();
   const QPointF moved = event->position() - drag_from_;
   drag_from_ = event->position();
   camera_.turn_free(Vec2(moved.x() * kFreeTurn, moved.y() * kFreeTurn));

@@ -62,6 +62,7 @@ class ViewWidget : public QWidget, private Drawable {
   void draw_text(QPainter& painter) override;
   void shown() override;
   bool handle_key(int key, bool down);
+  void begin_free();
   void move_free_camera(double seconds);
   Eye eye(double seconds);
   DrawnFrame drawn_frame(const Eye& eye, const QSize& pixels, bool flipped) const;
