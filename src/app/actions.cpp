@@ -15,7 +15,7 @@ constexpr ActRow kRows[] = {
     {Act::OpenProfile, "Course", "Open profile...", "Ctrl+P",
      "Another way of moving (*.profile.json); the character goes on from where it is", "gauge", false},
     {Act::Quit, "Course", "Quit", "Ctrl+Q", "Close Lagniappe", "", false},
-    {Act::Drive, "Drive", "Drive", "Return", "Give mouse and keys to the character; Esc takes them back",
+    {Act::Drive, "Drive", "Drive", "Enter", "Give mouse and keys to the character; Esc takes them back",
      "footprints", false},
     {Act::ToStart, "Drive", "Back to the start mark", "Home", "Put the character back to where a run begins",
      "rotate-ccw", false},
@@ -50,6 +50,7 @@ constexpr ActRow kRows[] = {
 // A key on its own also works while Shift is held for a sprint, when the keyboard sends another one.
 QList<QKeySequence> shortcuts_of(const QString& shortcut) {
   QList<QKeySequence> list = {QKeySequence(shortcut)};
+  if (shortcut == "Enter") list.append(QKeySequence(Qt::Key_Return));  // Keyboards have two of them.
   if (shortcut.size() != 1) return list;
   const QString plain = ".[]", shifted = ">{}";
   const auto at = plain.indexOf(shortcut);

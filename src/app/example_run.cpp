@@ -105,7 +105,7 @@ bool ExampleRun::write_report() {
     highest = std::max(highest, s.foot_C.y);
   }
   out << "| top speed | " << QString::number(top, 'f', 2) << " m/s |\n";
-  out << "| highest drawn point | " << QString::number(highest, 'f', 2) << " m |\n";
+  out << "| highest point | " << QString::number(highest, 'f', 2) << " m |\n";
   out << "| end | "
       << QString("%1, %2, %3 m, %4")
              .arg(last.foot_C.x, 0, 'f', 2)

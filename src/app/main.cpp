@@ -23,7 +23,6 @@ void choose_opengl() {
   format.setVersion(3, 3);
   format.setProfile(QSurfaceFormat::CoreProfile);
   format.setDepthBufferSize(24);
-  format.setSamples(qEnvironmentVariableIntValue("LAGNIAPPE_SAMPLES"));
   QSurfaceFormat::setDefaultFormat(format);
 }
 

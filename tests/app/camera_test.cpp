@@ -3,6 +3,8 @@
 
 #include <catch2/catch.hpp>
 
+#include "places.h"
+
 using namespace lagniappe;
 using namespace lagniappe::app;
 
@@ -10,13 +12,7 @@ namespace {
 
 // A floor with a wall 2 m behind the start.
 std::shared_ptr<const Place> room() {
-  Course course;
-  course.name = "Room";
-  course.pieces.push_back({"floor", {0, -1, 0}, Vec3(0.0), "", shape::Block{{100, 1, 100}}});
-  course.pieces.push_back({"wall", {0, 0, 2.5}, Vec3(0.0), "", shape::Block{{100, 6, 1}}});
-  course.marks.push_back({"start", Vec3(0.0), 0.0});
-  TriangleWorld world = build_world(course);
-  return std::make_shared<const Place>(Place{"", std::move(course), std::move(world), {}});
+  return test::floor_with({{"wall", {0, 0, 2.5}, Vec3(0.0), "", shape::Block{{100, 6, 1}}}});
 }
 
 }  // namespace

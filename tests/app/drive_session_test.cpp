@@ -3,23 +3,16 @@
 
 #include <catch2/catch.hpp>
 
+#include "places.h"
+
 using namespace lagniappe;
 using namespace lagniappe::app;
 
 namespace {
 
-std::shared_ptr<const Place> yard() {
-  Course course;
-  course.name = "Yard";
-  course.pieces.push_back({"floor", {0, -1, 0}, Vec3(0.0), "", shape::Block{{100, 1, 100}}});
-  course.marks.push_back({"start", Vec3(0.0), 0.0});
-  TriangleWorld world = build_world(course);
-  return std::make_shared<const Place>(Place{"", std::move(course), std::move(world), {}});
-}
-
 struct Driven {
   DriveSession session;
-  Driven() { session.set_place(yard()); }
+  Driven() { session.set_place(test::floor_with()); }
   void frames(int count, double seconds) {
     for (int i = 0; i < count; ++i) session.advance(seconds);
   }
@@ -124,4 +117,20 @@ TEST_CASE("A followed script gives what the command line would give") {
         d.session.place()->world, 60, [&](const CharacterState& s, const Ledger*) { states.push_back(s); });
   CHECK(d.session.current().foot_C.z < states.back().foot_C.z);  // It ran out a little after the script.
   CHECK(length(d.session.current().foot_C - states.back().foot_C) < 0.5);
+}
+
+TEST_CASE("The ledger is that of the last tick, also when the tick rate was changed since") {
+  Driven d;
+  d.session.push(DriveSession::Push::Forward, true);
+  d.frames(30, 1.0 / 60);
+  const auto swept = [&] {
+    for (const LedgerEntry& e : d.session.last_ledger().entries) {
+      if (const auto* sweep = std::get_if<entry::Sweep>(&e)) return length(sweep->motion_C);
+    }
+    return 0.0;
+  };
+  const double before = swept();
+  CHECK(before == Approx(d.session.profile().ground.speed / 60.0).epsilon(0.02));
+  d.session.set_tick_rate(20);
+  CHECK(swept() == before);
 }

@@ -105,6 +105,8 @@ TEST_CASE_METHOD(WindowFixture, "The free camera begins outside the figure's hea
   REQUIRE(wait_for([&] { return length(view.camera().free_eye().at_C - before) > 0.5; }));
   QTest::keyRelease(&view, Qt::Key_W);
   CHECK(session.current().state == StateId::Stand);  // The keys moved the camera, not the character.
+  window.actions()[Act::FirstPerson]->trigger();
+  CHECK(view.camera().mode == CameraMode::ThirdPerson);  // And back.
 }
 
 TEST_CASE_METHOD(WindowFixture, "Pause stands still, and a single tick is one tick") {

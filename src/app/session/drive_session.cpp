@@ -9,6 +9,7 @@ void DriveSession::set_place(std::shared_ptr<const Place> place) {
   place_ = std::move(place);
   current_ = start_state(profile_, start_home(place_->course), place_->world);
   previous_ = current_;
+  last_dt_ = 0.0;
   turned_ = Vec2(0.0);
   pressed_ = {};
   follow(std::nullopt);
@@ -65,6 +66,7 @@ InputFrame DriveSession::take_input() {
 void DriveSession::tick() {
   const double dt = clock_.tick_seconds();
   last_input_ = take_input();
+  last_dt_ = dt;
   previous_ = current_;
   current_ = step(previous_, last_input_, profile_, place_->world, dt);
 }
@@ -94,8 +96,7 @@ Vec2 DriveSession::look() const { return drawn_look(current_, turned_, profile_.
 
 Ledger DriveSession::last_ledger() const {
   Ledger ledger;
-  if (place_ && current_.tick > 0)
-    step(previous_, last_input_, profile_, place_->world, clock_.tick_seconds(), &ledger);
+  if (place_ && last_dt_ > 0.0) step(previous_, last_input_, profile_, place_->world, last_dt_, &ledger);
   return ledger;
 }
 

@@ -77,6 +77,7 @@ class DriveSession {
   FixedStepClock clock_{60};
   CharacterState previous_, current_;
   InputFrame last_input_;
+  double last_dt_ = 0.0;  // s, of the last tick; the rate may have been changed since.
   std::array<bool, 4> pushed_{};
   Buttons held_, pressed_;
   Vec2 turned_{0.0};  // Look not yet used by a tick.

@@ -91,13 +91,13 @@ void ViewWidget::show_place() {
 
 void ViewWidget::set_driving(bool driving) {
   if (driving == driving_ || (driving && session_.place() == nullptr)) return;
-
   driving_ = driving;
   has_driven_ = has_driven_ || driving;
   keys_down_.clear();
   session_.release_all();
-  if (driving) camera_.mode = drive_camera_;  // Left, it stays where it is until the free camera is asked for.
+  // Left, the camera stays where it is until the free one is asked for.
   if (driving) {
+    camera_.mode = drive_camera_;
     setFocus(Qt::OtherFocusReason);
     setCursor(Qt::BlankCursor);
     grabMouse();
@@ -111,7 +111,7 @@ void ViewWidget::set_driving(bool driving) {
 
 void ViewWidget::set_first_person(bool first) {
   drive_camera_ = first ? CameraMode::FirstPerson : CameraMode::ThirdPerson;
-  if (camera_.mode != CameraMode::Free) camera_.mode = drive_camera_;
+  camera_.mode = drive_camera_;  // Also a way back from the free camera.
 }
 
 // The free camera begins where the eye is, or behind the figure's head if the eye was in it.

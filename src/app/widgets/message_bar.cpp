@@ -62,8 +62,4 @@ void MessageBar::show_busy(const QString& what) {
   show_as("busyBar", true);
 }
 
-void MessageBar::hide_busy() {
-  if (busy_) hide();
-}
-
 }  // namespace lagniappe::app

@@ -17,7 +17,6 @@ class MessageBar : public QFrame {
 
   void show_problem(const QString& title, const QString& sentence);
   void show_busy(const QString& what);  // With a button that cancels.
-  void hide_busy();                     // Leaves a problem standing.
   QString text() const;
 
  signals:

@@ -98,8 +98,8 @@ Slid slide_on_ground(const StepContext& context, const Body& body, const Vec3& f
         hit->hit.feature != Feature::Face && dot(contact_normal, hit->face_normal_C) < kSamePlane;
     if (!walk || on_edge) {
       if (const auto step = try_step(context, body, out.foot_C, flat, *hit, walls)) {
-        out.lifted += dot(step->foot_C - out.foot_C, body.up_C);
-        out.foot_C = step->foot_C;
+        out.lifted += dot(*step - out.foot_C, body.up_C);
+        out.foot_C = *step;
         out.stepped = true;
         break;
       }

@@ -69,12 +69,11 @@ Judgement judge_tread(const StepContext& context, const Lifted& lifted, const Ve
 
 }  // namespace
 
-std::optional<StepTaken> try_step(const StepContext& context, const Body& body, const Vec3& foot_C,
-                                  const Vec3& flat_rest_C, const WorldHit& blocked, const Planes& walls) {
+std::optional<Vec3> try_step(const StepContext& context, const Body& body, const Vec3& foot_C,
+                             const Vec3& flat_rest_C, const WorldHit& blocked, const Planes& walls) {
   const Profile::Ground& ground = context.profile.ground;
   const double ahead = length(flat_rest_C);
   if (ground.highest_step <= 0.0 || ahead <= 0.0) return std::nullopt;
-  // What is touched above a step's height is a wall, and not worth a word.
   const auto refuse = [&](Outcome outcome, double rise) {
     context.note(entry::Step{outcome, rise, ground.highest_step, blocked.piece});
     return std::nullopt;
@@ -113,7 +112,7 @@ std::optional<StepTaken> try_step(const StepContext& context, const Body& body, 
     return refuse(Outcome::NotWalkable, judged.rise);
   }
   context.note(entry::Step{Outcome::Taken, judged.rise, ground.highest_step, judged.piece});
-  return StepTaken{*landed};
+  return landed;
 }
 
 }  // namespace lagniappe
