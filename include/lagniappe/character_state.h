@@ -34,6 +34,7 @@ struct Ground {
   Vec3 normal_C =
       Vec3(0.0);  // Unit normal of the true face, away from the solid; zero where the verdict is None.
   Vec3 point_C = Vec3(0.0);  // Where the capsule rests.
+  Surface surface = {};      // Of what bears.
 };
 
 // Where a character is put: at the start, and again on reset.
@@ -45,7 +46,7 @@ struct Home {
 
 struct CharacterState {
   Vec3 foot_C = Vec3(0.0);                   // The lowest point of the capsule along its up.
-  Vec3 velocity_C = Vec3(0.0);               // m/s.
+  Vec3 velocity_C = Vec3(0.0);               // m/s, against the course: what a moving piece gives is in it.
   Vec3 acceleration_C = Vec3(0.0);           // m/s2 across up; only the smooth response uses it.
   Quat frame_CB = Quat(1.0, 0.0, 0.0, 0.0);  // Body frame to course frame; its +Y is up.
   double yaw = 0.0;                          // Of the look, in the body frame, in (-pi, pi].
@@ -55,6 +56,10 @@ struct CharacterState {
   Ground ground;
   Home home;
 
+  double time = 0.0;                   // s since the start: what moving pieces go by. Goes on through resets.
+  Vec3 ground_velocity_C = Vec3(0.0);  // m/s of the piece underfoot where the capsule rests; zero in the air.
+  Vec3 ground_trend_C = Vec3(0.0);     // The ground's normal, averaged over the last tenth of a second or so.
+  Vec3 wall_normal_C = Vec3(0.0);      // Unit, across up: of the wall that the last tick slid along; zero without.
   double state_time = 0.0;      // s in the present state.
   double since_grounded = 1e9;  // s since the last tick that stood on ground; 1e9 after a jump or at the start.
   double since_jump_press = 1e9;  // s since a press of jump that nothing has used yet.
@@ -70,6 +75,7 @@ struct CharacterState {
 
   // What the last tick did.
   bool stepped = false;
+  bool carried = false;      // Moved along by the piece underfoot.
   bool crushed = false;      // Still in overlap: no way out was found.
   std::uint16_t slides = 0;  // Planes met.
   double snapped = 0.0;      // m moved down (or up) to stay on the ground.

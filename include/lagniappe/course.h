@@ -5,6 +5,7 @@
 #include <array>
 #include <cstdint>
 #include <memory>
+#include <optional>
 #include <string>
 #include <variant>
 #include <vector>
@@ -37,6 +38,14 @@ struct SpiralStairs {
 struct Triangles {
   std::vector<Vec3> vertices;
   std::vector<std::array<std::uint32_t, 3>> triangles;
+  // What the triangles are made of, where that is not the piece's own surface: for each triangle 0, or one more than
+  // an index in `surfaces`. Empty: all 0.
+  std::vector<std::uint16_t> surface_of;
+  struct SurfaceChoice {
+    std::string name;  // Of one of the course's surfaces; empty: `surface` itself.
+    Surface surface;
+  };
+  std::vector<SurfaceChoice> surfaces;
 };
 // Triangles of a model file, in the piece's frame. `file` is as written in the course.
 struct Model {
@@ -55,6 +64,13 @@ struct Piece {
   Vec3 turn = Vec3(0.0);  // Yaw, pitch, roll in radians, applied roll first.
   std::string surface;    // Name of a surface; empty for the plain one.
   Shape shape;
+  std::optional<PieceMotion> motion = {};  // Its at_C and turn are those of the piece.
+};
+
+// A surface that pieces refer to by name. Names that are not listed mean the plain surface.
+struct NamedSurface {
+  std::string id;
+  Surface surface;
 };
 
 struct Mark {
@@ -66,17 +82,19 @@ struct Mark {
 struct Course {
   std::string name;
   std::vector<Piece> pieces;
+  std::vector<NamedSurface> surfaces;
   std::vector<Mark> marks;            // REQUIRES: one has the id "start".
   Box limits;                         // Empty: 200 m around all pieces and marks, 50 m below them.
   std::size_t dropped_triangles = 0;  // Degenerate or non-finite ones in its models.
 };
 
-// Returns the rotation of yaw, pitch, roll in radians: roll about Z first, then pitch about X, then yaw about
-// Y.
-Quat rotation_of(const Vec3& turn);
-
-// Returns the piece's triangles in the course frame, counter-clockwise seen from outside.
+// Returns the piece's triangles, counter-clockwise seen from outside: in the course frame, where a moving piece is
+// drawn where it rests without its motion; or in the piece's own frame.
 std::vector<Triangle> triangles_of(const Piece& piece);
+std::vector<Triangle> own_triangles_of(const Piece& piece);
+
+// Returns the surface of the piece's n-th triangle.
+Surface surface_of(const Course& course, const Piece& piece, std::size_t triangle);
 
 // Returns the world of all pieces; its PieceId is the index in course.pieces.
 TriangleWorld build_world(const Course& course);

@@ -22,6 +22,18 @@ struct PushOut {
   bool crushed;
   PieceId piece;
 };
+struct Carry {  // Taken along by the moving piece underfoot.
+  PieceId piece;
+  Vec3 shift_C;
+  double yaw;
+  bool blocked;
+};
+struct Push {  // Moved out of the way of a piece that came.
+  PieceId piece;
+  Vec3 shift_C;
+  Vec3 point_C, normal_C;
+  bool blocked;
+};
 struct Wish {
   Vec3 velocity_C;
   double share;
@@ -33,7 +45,11 @@ struct Jump {
   double speed;
   bool in_air;
   double late_by;
-};                        // late_by: s after the ground was left.
+};  // late_by: s after the ground was left.
+struct JumpRefused {
+  bool on_skid;
+  double since_grounded;
+};  // since_grounded: s since the ground was left; 1e9 after a jump.
 struct Sweep {            // One sweep of collide and slide.
   Vec3 from_C, motion_C;  // Of the foot.
   double fraction;
@@ -46,6 +62,7 @@ struct Slide {  // What the motion left over became.
   enum class Kind : std::uint8_t { Along, Wall, Ceiling, Crease, Stop } kind;
   Vec3 plane_C;  // The normal that was used.
   Vec3 rest_C;   // What is still to be moved.
+  double approach, kept;  // Angle at which the plane was run into, 0 grazing; share of speed that is left.
 };
 struct Step {  // A step was tried.
   enum class Outcome : std::uint8_t { Taken, TooHigh, NoHeadRoom, ShortTread, NotWalkable, NoGain } outcome;
@@ -66,15 +83,20 @@ struct Judged {
 struct Snap {
   double distance;
 };
+struct Crest {
+  double falls_away, limit, speed;
+};  // Not followed: the ground falls away by more than the limit.
 struct LeftGround {
   double speed;
-};
+  Vec3 inherited_C;
+};  // speed: across up; inherited: from the piece that was left.
 
 }  // namespace entry
 
 using LedgerEntry =
-    std::variant<entry::Reset, entry::PushOut, entry::Wish, entry::StateChange, entry::Jump, entry::Sweep,
-                 entry::Slide, entry::Step, entry::Probe, entry::Judged, entry::Snap, entry::LeftGround>;
+    std::variant<entry::Reset, entry::Carry, entry::Push, entry::PushOut, entry::Wish, entry::StateChange, entry::Jump,
+                 entry::JumpRefused, entry::Sweep, entry::Slide, entry::Step, entry::Probe, entry::Judged, entry::Snap,
+                 entry::Crest, entry::LeftGround>;
 
 struct Ledger {
   std::vector<LedgerEntry> entries;
@@ -83,5 +105,11 @@ struct Ledger {
 // Returns the entry as one JSON object with its `kind` first: lengths in metres, angles in degrees, pieces by
 // name.
 std::string to_json(const LedgerEntry& entry, const World& world);
+
+// Returns the entry as a sentence with its numbers: "step tried: rise 0.36 m > 0.34 m allowed, refused".
+std::string to_sentence(const LedgerEntry& entry, const World& world);
+
+// Whether the entry says that something was asked for or tried and did not happen.
+bool is_refusal(const LedgerEntry& entry);
 
 }  // namespace lagniappe

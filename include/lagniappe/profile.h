@@ -2,6 +2,7 @@
 // All values that make one way of moving. Every default is a walkable character.
 #pragma once
 
+#include <array>
 #include <cstdint>
 #include <string>
 
@@ -22,6 +23,27 @@ struct Response {
   double deceleration = 40.0;  // m/s2, Steady, while nothing is wished. 0 keeps the velocity.
   double time = 0.10;          // s, Exponential: time constant; Smooth: smooth time. More: heavier.
   double stop_time = 0.08;     // s, the same while nothing is wished. 0 stops at once.
+  // The same while what is wished goes against the velocity, until that is brought to a stand.
+  double turn_acceleration = 30.0;  // m/s2.
+  double turn_time = 0.10;          // s.
+};
+
+// A number that depends on another: straight lines between points, even beyond the first and the last. Without
+// points it is 1 everywhere.
+struct Curve {
+  static constexpr int kMostPoints = 8;
+  std::array<Vec2, kMostPoints> points{};  // x rising.
+  int count = 0;
+
+  double at(double x) const {
+    if (count == 0) return 1.0;
+    if (x <= points[0].x) return points[0].y;
+    for (int i = 1; i < count; ++i) {
+      const Vec2 &a = points[i - 1], &b = points[i];
+      if (x <= b.x) return a.y + (b.y - a.y) * ((x - a.x) / (b.x - a.x));
+    }
+    return points[count - 1].y;
+  }
 };
 
 struct Profile {
@@ -33,6 +55,7 @@ struct Profile {
     double eye_height = 1.65;  // m above the foot.
     double margin = 0.0005;    // m, how much thinner the core is that is kept clear of solids. More forgives a
                                // less precise world; what enters by less than this is not pushed out.
+    double longest_push_out = 0.60;  // m per tick out of solids. Deeper overlaps stay, and are reported as crushed.
   } capsule;
 
   double gravity = 20.0;         // m/s2, against up.
@@ -49,19 +72,46 @@ struct Profile {
         0.35;  // m that the ground may drop away per tick and still be followed. 0 never snaps.
     double longest_overhang =
         0.20;  // m that the centre may stand beyond an edge before the character slips off.
+    // How sharply ground may fall away under a character faster than crest_speed and still be followed: compared
+    // with the ground of the last tenth of a second.
+    double crest_angle = radians(60.0);
+    double crest_speed = 3.0;           // m/s.
     double turn_rate = radians(720.0);  // per second, of the body towards where it goes.
+    enum class SpeedOnSlopes : std::uint8_t { Along, Level } speed_on_slopes = SpeedOnSlopes::Along;  // What
+                                        // `speed` measures: the way along the surface, or as seen from above.
+    Curve slope_speed;  // Share of the speed over the slope in the direction of travel, in degrees; uphill positive.
   } ground;
+
+  // What is left of the speed after running into a wall, over the angle of approach in degrees: 0 grazing, 90
+  // head-on. Also how much of its speed a character keeps that goes on pushing along it.
+  struct Walls {
+    Curve kept = {{{{0.0, 1.0}, {20.0, 0.97}, {45.0, 0.75}, {70.0, 0.35}, {90.0, 0.0}}}, 5};
+  } walls;
 
   struct Air {
     double speed = 4.0;  // m/s across up that steering alone reaches; a faster run-up is kept.
-    Response response = {Response::Model::Steady, 14.0, 0.0, 0.3, 0.3};
+    Response response = {Response::Model::Steady, 14.0, 0.0, 0.3, 0.3, 14.0, 0.3};
+    double highest_step = 0.0;  // m that a falling character is lifted onto what it meets. 0: never.
   } air;
+
+  // On ground too steep to walk, and after it until the speed has run out.
+  struct Skid {
+    double friction = 0.20;        // Coefficient: g cos(angle) times this is taken from the acceleration downhill.
+    double steering_speed = 2.0;   // m/s across the slope at full push.
+    double steering_time = 0.35;   // s, time constant of it.
+    double run_out_time = 0.45;    // s, time constant with which speed is lost on walkable ground.
+    double lowest_speed = 2.5;     // m/s under which the run-out is over. 0 would never end it: the run-out then
+                                   // ends as soon as the speed is one that is walked at.
+  } skid;
 
   struct Jump {
     double height = 1.20;       // m, of the foot above the take-off at the apex.
     double coyote_time = 0.12;  // s after leaving the ground in which a jump still counts as from it.
     double buffer = 0.12;       // s before landing in which a press is remembered.
     int air_jumps = 0;          // further jumps before the next landing.
+    bool from_skid = false;     // Whether one may jump off ground that is too steep.
+    // What a character takes along of the velocity of a moving piece that it leaves, by a jump or otherwise.
+    enum class Inherits : std::uint8_t { All, Horizontal, None } inherits = Inherits::All;
   } jump;
 
   struct Fly {
@@ -83,6 +133,7 @@ struct Profile {
   struct Smoothing {
     double time =
         0.07;  // s, time constant with which drawn body and camera catch up after a step or snap. 0: none.
+    double largest = 0.40;  // m that the drawn body may be behind; never more than a step anyway.
   } smoothing;
 };
 

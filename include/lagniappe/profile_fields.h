@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: MIT
-// Every number of a profile as a table: its name in files, unit, range, and where it lies. Reader, schema test,
+// Every value of a profile as tables: its name in files, unit, range, and where it lies. Reader, schema test,
 // identity and (in the app) every list of values go by it, so that none forgets one.
 #pragma once
 
@@ -32,5 +32,22 @@ struct ProfileField {
 
 // All numbers but air_jumps, in the order of the struct.
 std::span<const ProfileField> profile_fields();
+
+// Curves, written as lists of [x, y].
+struct ProfileCurve {
+  std::string_view section, key;
+  double lowest_x, highest_x, lowest_y, highest_y;  // Included. x in degrees, y a share.
+  Curve& (*curve)(Profile&);
+};
+std::span<const ProfileCurve> profile_curves();
+
+// Choices among words, and yes or no where there is one word or none.
+struct ProfileChoice {
+  std::string_view section, key;
+  std::span<const std::string_view> words;  // Empty: true or false.
+  int (*get)(const Profile&);
+  void (*set)(Profile&, int);
+};
+std::span<const ProfileChoice> profile_choices();
 
 }  // namespace lagniappe

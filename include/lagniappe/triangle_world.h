@@ -1,9 +1,11 @@
 // SPDX-License-Identifier: MIT
-// A World of triangles in a bounding-volume tree: filled by a builder, committed once, only read afterwards.
+// A World of triangles in bounding-volume trees, one for all that stands still and one for each moving piece: filled
+// by a builder, committed once, only read afterwards.
 #pragma once
 
 #include <memory>
 #include <string>
+#include <utility>
 #include <vector>
 
 #include "lagniappe/world.h"
@@ -22,13 +24,16 @@ class TriangleWorld final : public World {
    public:
     // Begins a piece; the triangles added next belong to it. Names need not be unique.
     PieceId begin_piece(std::string name);
+    // The same for a piece that moves: its triangles are given in its own frame. REQUIRES: motion.keys is not empty,
+    // motion.period > 0.
+    PieceId begin_moving_piece(std::string name, PieceMotion motion);
 
     // Adds a triangle to the last piece begun. Returns false, and drops it, if a coordinate is not finite or if
     // it has no area (twice its area under 1e-12 m2): such a triangle has no face normal. REQUIRES:
     // begin_piece() was called.
-    bool add(const Triangle& triangle);
+    bool add(const Triangle& triangle, const Surface& surface = {});
 
-    std::size_t triangle_count() const { return triangles_.size(); }
+    std::size_t triangle_count() const { return faces_.size(); }
 
     // Builds the tree. The builder is empty afterwards.
     TriangleWorld commit(Options options);
@@ -36,29 +41,40 @@ class TriangleWorld final : public World {
 
    private:
     friend class TriangleWorld;
-    std::vector<Triangle> triangles_;
-    std::vector<PieceId> pieces_;
+    std::vector<WorldFace> faces_;  // In the frame of their piece; index is the order of adding.
     std::vector<std::string> names_;
+    std::vector<std::pair<PieceId, PieceMotion>> motions_;
   };
 
   TriangleWorld(TriangleWorld&&) noexcept;
   TriangleWorld& operator=(TriangleWorld&&) noexcept;
   ~TriangleWorld() override;
 
-  std::optional<WorldHit> sweep(const Segment& axis, double radius, const Vec3& motion_C) const override;
-  std::size_t contacts(const Segment& axis, double radius, std::span<WorldContact> out) const override;
-  std::optional<WorldRayHit> cast_ray(const Vec3& origin_C, const Vec3& motion_C) const override;
+  std::optional<WorldHit> sweep(const Segment& axis, double radius, const Vec3& motion_C,
+                                const Moment& moment = {}) const override;
+  std::size_t contacts(const Segment& axis, double radius, std::span<WorldContact> out,
+                       const Moment& moment = {}) const override;
+  std::optional<WorldRayHit> cast_ray(const Vec3& origin_C, const Vec3& motion_C,
+                                      const Moment& moment = {}) const override;
   Box limits() const override;
   std::string_view piece_name(PieceId piece) const override;
+  const PieceMotion* motion_of(PieceId piece) const override;
+  std::optional<WorldPush> first_push(const Segment& axis, double radius, double from_time, double to_time,
+                                      PieceId without) const override;
+  std::optional<std::size_t> gather(const Box& region, double time, std::span<WorldFace> out) const override;
 
   std::size_t triangle_count() const;
   std::size_t piece_count() const;
   std::size_t memory_bytes() const;  // Of the tree and the triangles.
 
-  // Returns a triangle as it was added, by the order of adding.
+  // Returns a triangle as it was added, by the order of adding: that of a moving piece is in the piece's frame.
   // REQUIRES: index < triangle_count().
   const Triangle& triangle(std::size_t index) const;
   PieceId triangle_piece(std::size_t index) const;
+  const Surface& triangle_surface(std::size_t index) const;
+
+  // The pieces that move, in the order of adding.
+  std::span<const PieceId> moving_pieces() const;
 
  private:
   struct Data;

@@ -9,17 +9,26 @@
 #include <string_view>
 
 #include "lagniappe/capsule_queries.h"
+#include "lagniappe/piece_motion.h"
+#include "lagniappe/surface.h"
 
 namespace lagniappe {
 
 using PieceId = std::uint32_t;
 inline constexpr PieceId kNoPiece = 0xffffffffu;
 
+// When a question is asked, and what is left out of it.
+struct Moment {
+  double time = 0.0;           // s; moving pieces are where they are then.
+  PieceId without = kNoPiece;  // This piece is not there.
+};
+
 struct WorldHit {
   SweepHit hit;
   Vec3 face_normal_C;  // Unit normal of the touched face, on the capsule's side.
   PieceId piece;
   std::uint32_t triangle;  // The world's own number for the face; equal numbers are the same face.
+  Surface surface = {};
 };
 
 struct WorldContact {
@@ -27,11 +36,30 @@ struct WorldContact {
   Vec3 face_normal_C;  // Unit normal of the touched face, on the capsule's side.
   PieceId piece;
   std::uint32_t triangle;
+  Surface surface = {};
 };
 
 struct WorldRayHit {
   RayHit hit;
   PieceId piece;
+  Surface surface = {};
+};
+
+// A piece that moved into a capsule which stood still.
+struct WorldPush {
+  Vec3 shift_C;  // How far the touched point of the piece still goes, along the normal: what the capsule must go.
+  Vec3 point_C, normal_C;  // At the first touch.
+  double fraction;         // Of the time asked about, at the first touch.
+  PieceId piece;
+};
+
+// A face with everything that queries want to know of it.
+struct WorldFace {
+  Triangle triangle;
+  Vec3 normal_C;  // Unit, by the winding.
+  PieceId piece;
+  std::uint32_t index;  // As WorldHit::triangle.
+  Surface surface = {};
 };
 
 // Thread safety: const methods may be called by any number of threads at once.
@@ -44,20 +72,43 @@ class World {
   // Returns the first touch of the moving capsule, with the rules of lagniappe::sweep for touching starts.
   // Ties within 1e-9 m: face before edge before vertex, then the lower triangle.
   // REQUIRES: radius > 0, every input finite.
-  virtual std::optional<WorldHit> sweep(const Segment& axis, double radius, const Vec3& motion_C) const = 0;
+  virtual std::optional<WorldHit> sweep(const Segment& axis, double radius, const Vec3& motion_C,
+                                        const Moment& moment = {}) const = 0;
 
   // Fills `out` with the faces nearer than or at `radius` to the axis, nearest first, ties by lower triangle;
   // keeps the nearest where there are more than fit. Returns how many were written.
-  virtual std::size_t contacts(const Segment& axis, double radius, std::span<WorldContact> out) const = 0;
+  virtual std::size_t contacts(const Segment& axis, double radius, std::span<WorldContact> out,
+                               const Moment& moment = {}) const = 0;
 
   // Returns the first face met between `origin_C` and `origin_C + motion_C`.
-  virtual std::optional<WorldRayHit> cast_ray(const Vec3& origin_C, const Vec3& motion_C) const = 0;
+  virtual std::optional<WorldRayHit> cast_ray(const Vec3& origin_C, const Vec3& motion_C,
+                                              const Moment& moment = {}) const = 0;
 
   // Returns the box that a character may be in: one whose foot leaves it is put back to its home.
   virtual Box limits() const = 0;
 
   // Returns the name of a piece, valid as long as the world; empty for kNoPiece.
   virtual std::string_view piece_name(PieceId piece) const = 0;
+
+  // Moving pieces; a world where nothing moves need not override these.
+
+  // Returns how the piece moves; null for one that never does.
+  virtual const PieceMotion* motion_of(PieceId) const { return nullptr; }
+
+  // Returns the first push, between the two times, of a moving piece into the capsule, which stands still. Nothing
+  // for pieces that already touched it and go along or away. `without` is left out.
+  virtual std::optional<WorldPush> first_push(const Segment&, double /*radius*/, double /*from_time*/,
+                                              double /*to_time*/, PieceId /*without*/) const {
+    return std::nullopt;
+  }
+
+  // Writes every face whose box overlaps `region` at `time` and returns how many; nothing if they do not fit or
+  // the world cannot tell. step() asks once per tick and works with the answer; without one it asks every
+  // question on its own, with the same results.
+  virtual std::optional<std::size_t> gather(const Box& /*region*/, double /*time*/,
+                                            std::span<WorldFace> /*out*/) const {
+    return std::nullopt;
+  }
 };
 
 }  // namespace lagniappe

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: MIT
 // Pieces to triangles.
 #include <algorithm>
-#include <glm/gtc/quaternion.hpp>
+#include <cmath>
 
 #include "lagniappe/course.h"
 
@@ -106,53 +106,20 @@ struct Tessellate {
 
 }  // namespace
 
-Quat rotation_of(const Vec3& turn) {
-  return glm::angleAxis(turn.x, Vec3(0, 1, 0)) * glm::angleAxis(turn.y, Vec3(1, 0, 0)) *
-         glm::angleAxis(turn.z, Vec3(0, 0, 1));
-}
-
-std::vector<Triangle> triangles_of(const Piece& piece) {
+std::vector<Triangle> own_triangles_of(const Piece& piece) {
   Mesh mesh;
   std::visit(Tessellate{mesh}, piece.shape);
-  const Quat rotation = rotation_of(piece.turn);
-  const bool turned = piece.turn != Vec3(0.0);  // Unturned pieces keep their coordinates to the bit.
-  for (Triangle& t : mesh.triangles()) {
-    for (Vec3* v : {&t.v0_C, &t.v1_C, &t.v2_C}) *v = (turned ? rotation * *v : *v) + piece.at_C;
-  }
   return std::move(mesh.triangles());
 }
 
-namespace {
-
-// Room around everything that is there, marks high above included; less below, where only a fall leads.
-constexpr double kRoomAround = 200.0, kRoomBelow = 50.0;
-
-Box default_limits(Box all, const std::vector<Mark>& marks) {
-  for (const Mark& mark : marks) all.join(mark.at_C);
-  if (all.empty()) all = Box{Vec3(0.0), Vec3(0.0)};
-  Box limits = all.grown(kRoomAround);
-  limits.low_C.y = all.low_C.y - kRoomBelow;
-  return limits;
-}
-
-}  // namespace
-
-TriangleWorld build_world(const Course& course) {
-  TriangleWorld::Builder builder;
-  Box all;
-  for (const Piece& piece : course.pieces) {
-    builder.begin_piece(piece.id);
-    for (const Triangle& t : triangles_of(piece)) {
-      if (builder.add(t)) all.join(bounds(t));
-    }
+std::vector<Triangle> triangles_of(const Piece& piece) {
+  std::vector<Triangle> triangles = own_triangles_of(piece);
+  const Quat rotation = rotation_of(piece.turn);
+  const bool turned = piece.turn != Vec3(0.0);  // Unturned pieces keep their coordinates to the bit.
+  for (Triangle& t : triangles) {
+    for (Vec3* v : {&t.v0_C, &t.v1_C, &t.v2_C}) *v = (turned ? rotation * *v : *v) + piece.at_C;
   }
-  return builder.commit({course.limits.empty() ? default_limits(all, course.marks) : course.limits});
-}
-
-Home start_home(const Course& course) {
-  const auto start =
-      std::find_if(course.marks.begin(), course.marks.end(), [](const Mark& m) { return m.id == "start"; });
-  return {start->at_C, Quat(1.0, 0.0, 0.0, 0.0), start->facing};
+  return triangles;
 }
 
 }  // namespace lagniappe

@@ -7,6 +7,7 @@
 #include <array>
 
 #include "geometry/closest.h"
+#include "geometry/sweep_kernel.h"
 #include "geometry/tolerances.h"
 
 namespace lagniappe {
@@ -130,21 +131,52 @@ bool boxes_apart(const Segment& axis, double radius, const Vec3& motion, const T
   return !swept.grown(radius + kTouch).overlaps(bounds(triangle));
 }
 
-// Whether the swept capsule stays on one side of the triangle's plane, out of its reach.
-bool plane_apart(const Segment& axis, double radius, const Vec3& motion, const Triangle& t) {
-  const Vec3 normal = cross(t.v1_C - t.v0_C, t.v2_C - t.v0_C);
-  const double reach = (radius + kTouch) * length(normal), along = dot(motion, normal);
+// How far the swept axis stays from the triangle's plane, on the side that it is on.
+struct PlaneGap {
+  double low, high;  // Of the axis' heights over the plane during the whole motion.
+  double start;      // Least distance at the start; negative where the axis crosses the plane.
+
+  PlaneGap(const Segment& axis, const Vec3& motion, const Triangle& t, const Vec3& normal) {
+    const double along = dot(motion, normal);
+    const double a = dot(axis.a_C - t.v0_C, normal), b = dot(axis.b_C - t.v0_C, normal);
+    low = std::min(a, b) + std::min(along, 0.0);
+    high = std::max(a, b) + std::max(along, 0.0);
+    start = std::max(std::min(a, b), -std::max(a, b));
+  }
+};
+
+// First touch of the plane's inside by the end of the axis that comes first. A plane that carries a convex body is
+// touched no later than any part of it: if the touch lies in the triangle, it is the first of all.
+std::optional<double> face_touch(const Segment& axis, double radius, const Vec3& motion, const Triangle& t,
+                                 const Vec3& normal) {
+  FirstTouch touch{motion, radius};
+  const Vec3 e1 = t.v1_C - t.v0_C, e2 = t.v2_C - t.v0_C;
+  touch_triangle(touch, t.v0_C - axis.a_C, e1, e2, normal);
+  touch_triangle(touch, t.v0_C - axis.b_C, e1, e2, normal);
+  if (touch.fraction > 1.0) return std::nullopt;
+  // The other end may have been nearer to the plane and have missed the triangle.
   const double a = dot(axis.a_C - t.v0_C, normal), b = dot(axis.b_C - t.v0_C, normal);
-  const double low = std::min(a, b) + std::min(along, 0.0), high = std::max(a, b) + std::max(along, 0.0);
-  return low > reach || high < -reach;
+  const double nearest = std::min(std::abs(a), std::abs(b));
+  const double approach = std::abs(dot(motion, normal));
+  return (nearest - radius) / approach >= touch.fraction - 1e-15 ? std::optional(touch.fraction) : std::nullopt;
 }
 
 }  // namespace
 
 std::optional<double> sweep_fraction(const Segment& axis, double radius, const Vec3& motion,
-                                     const Triangle& triangle) {
-  if (boxes_apart(axis, radius, motion, triangle) || plane_apart(axis, radius, motion, triangle))
+                                     const Triangle& triangle, const Vec3& normal) {
+  const bool has_plane = normal != Vec3(0.0);
+  if (has_plane) {
+    // What stays out of the plane's reach, or would enter it by less than a touch, is free.
+    const PlaneGap gap(axis, motion, triangle, normal);
+    if (gap.low > radius - kTouch || gap.high < -(radius - kTouch)) return std::nullopt;
+    if (boxes_apart(axis, radius, motion, triangle)) return std::nullopt;
+    if (gap.start > radius + kTouch) {
+      if (const auto fraction = face_touch(axis, radius, motion, triangle, normal)) return fraction;
+    }
+  } else if (boxes_apart(axis, radius, motion, triangle)) {
     return std::nullopt;
+  }
   const Closest start = closest(axis, triangle);
   if (start.distance <= radius + kTouch) {
     const bool approaches = -dot(start.normal_C, motion) > kApproach * length(motion);
@@ -152,6 +184,11 @@ std::optional<double> sweep_fraction(const Segment& axis, double radius, const V
   }
   const double fraction = first_touch(axis, radius, motion, triangle);
   return fraction <= 1.0 ? std::optional(fraction) : std::nullopt;
+}
+
+std::optional<double> sweep_fraction(const Segment& axis, double radius, const Vec3& motion,
+                                     const Triangle& triangle) {
+  return sweep_fraction(axis, radius, motion, triangle, winding_normal(triangle));
 }
 
 std::optional<SweepHit> sweep(const Segment& axis, double radius, const Vec3& motion,

@@ -31,6 +31,9 @@ inline constexpr double kSamePlane = 0.99995;
 // of its walls.
 inline constexpr double kUpright = 0.01;
 
+// Cosine above which a face is level enough to be glided over whatever it is made of: 1.8 degrees.
+inline constexpr double kLevel = 0.9995;
+
 // Planes met in one tick before what is left of the motion is given up.
 inline constexpr int kMostPlanes = 5;
 

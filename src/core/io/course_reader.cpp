@@ -1,12 +1,14 @@
 // SPDX-License-Identifier: MIT
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <filesystem>
 #include <map>
 #include <set>
 
 #include "io/json_document.h"
 #include "io/model_course.h"
+#include "io/piece_readers.h"
 #include "lagniappe/files.h"
 
 namespace lagniappe {
@@ -15,7 +17,7 @@ namespace {
 constexpr int kMostTreads = 10000;
 constexpr std::size_t kMostTriangles = 20'000'000;
 const std::vector<std::string_view> kKinds = {"block", "ramp", "stairs", "spiral-stairs", "triangles", "model"};
-const std::vector<std::string_view> kPieceKeys = {"id", "kind", "at", "turn", "surface"};
+const std::vector<std::string_view> kPieceKeys = {"id", "kind", "at", "turn", "surface", "motion"};
 
 Vec3 size_of(const JsonCursor& piece) { return piece.at("size").vec3(kAnySize); }
 
@@ -125,6 +127,7 @@ Piece read_piece(const JsonCursor& cursor, ModelShelf& shelf) {
     piece.turn = {radians(turn.x), radians(turn.y), radians(turn.z)};
   }
   if (cursor.has("surface")) piece.surface = cursor.at("surface").name();
+  if (cursor.has("motion")) piece.motion = read_motion(cursor.at("motion"));
   return piece;
 }
 
@@ -151,16 +154,35 @@ void once(const JsonCursor& cursor, const std::string& id, std::set<std::string>
     cursor.at("id").fail(fmt::format("the id \"{}\" is used before; each must be its own", id));
 }
 
+// The piece's own surface, and those that the materials and nodes of its model name.
+void must_name_surfaces(const JsonCursor& cursor, const Piece& piece, const std::vector<NamedSurface>& surfaces) {
+  if (cursor.has("surface")) must_name_surface(cursor.at("surface"), surfaces);
+  const auto* model = std::get_if<shape::Model>(&piece.shape);
+  if (model == nullptr) return;
+  for (const auto& choice : model->mesh->surfaces) {
+    const bool known = choice.name.empty() || std::any_of(surfaces.begin(), surfaces.end(), [&](const NamedSurface& s) {
+                         return s.id == choice.name;
+                       });
+    if (!known)
+      cursor.at("file").fail(
+          fmt::format("the model names the surface \"{}\", which is not among \"surfaces\"", choice.name));
+  }
+}
+
 Course read(const JsonCursor& document, const std::string& folder) {
-  document.only_keys({"name", "pieces", "marks", "limits"});
+  document.only_keys({"name", "pieces", "surfaces", "marks", "limits"});
   Course course;
   ModelShelf shelf(folder);
   course.name = document.at("name").name();
   std::set<std::string> seen;
   std::size_t triangles = 0;
+  // Without a list of surfaces their names are mere labels; with one, each must be in it.
+  const bool listed = document.has("surfaces");
+  if (listed) course.surfaces = read_surfaces(document.at("surfaces"));
   for (const JsonCursor& cursor : document.at("pieces").elements()) {
     course.pieces.push_back(read_piece(cursor, shelf));
     once(cursor, course.pieces.back().id, seen);
+    if (listed) must_name_surfaces(cursor, course.pieces.back(), course.surfaces);
     triangles += most_triangles(course.pieces.back().shape);
     if (triangles > kMostTriangles)
       cursor.fail(fmt::format("with this piece the course has more than {} triangles", kMostTriangles));

@@ -10,6 +10,7 @@
 
 #include "io/json_document.h"
 #include "io/model_readers.h"
+#include "io/piece_readers.h"
 
 namespace lagniappe {
 namespace {
@@ -92,7 +93,10 @@ std::size_t component_size(const tinygltf::Accessor& accessor, const std::string
 
 class Reader {
  public:
-  explicit Reader(const tinygltf::Model& model) : model_(model) {}
+  using Surfaces = std::vector<std::optional<shape::Triangles::SurfaceChoice>>;
+
+  Reader(const tinygltf::Model& model, Surfaces of_materials, Surfaces of_nodes)
+      : model_(model), of_materials_(std::move(of_materials)), of_nodes_(std::move(of_nodes)) {}
 
   Model read() {
     for (const int root : roots()) visit(root);
@@ -104,6 +108,7 @@ class Reader {
     int node;
     glm::dmat4 parent;
     std::size_t depth;
+    int surface_from;  // The nearest node, itself or above, that says what it is made of; or -1.
   };
 
   std::vector<int> roots() const {
@@ -126,7 +131,7 @@ class Reader {
 
   // Depth first with a stack of its own: a long chain of nodes must not use up the program's.
   void visit(int root) {
-    std::vector<Waiting> waiting = {{root, glm::dmat4(1.0), 0}};
+    std::vector<Waiting> waiting = {{root, glm::dmat4(1.0), 0, -1}};
     while (!waiting.empty()) {
       const Waiting next = waiting.back();
       waiting.pop_back();
@@ -137,15 +142,21 @@ class Reader {
         throw BadModel{place,
                        fmt::format("there are more than {} nodes with all repetitions", kMostNodeVisits)};
       const glm::dmat4 to_model = next.parent * local_transform(node, place);
+      const int surface_from = at(of_nodes_, next.node) ? next.node : next.surface_from;
       if (node.mesh >= 0) {
-        add_mesh(node, to_model, place);
+        add_mesh(node, to_model, place, at(of_nodes_, surface_from));
       } else if (!node.name.empty()) {
         add_mark(node, to_model);
       }
       for (auto child = node.children.rbegin(); child != node.children.rend(); ++child) {
-        waiting.push_back({*child, to_model, next.depth + 1});
+        waiting.push_back({*child, to_model, next.depth + 1, surface_from});
       }
     }
+  }
+
+  static std::optional<shape::Triangles::SurfaceChoice> at(const Surfaces& surfaces, int index) {
+    const bool there = index >= 0 && static_cast<std::size_t>(index) < surfaces.size();
+    return there ? surfaces[static_cast<std::size_t>(index)] : std::nullopt;
   }
 
   static glm::dmat4 local_transform(const tinygltf::Node& node, const std::string& place) {
@@ -172,10 +183,13 @@ class Reader {
       out_.nodes.push_back({node.name, at, std::atan2(-ahead.x, -ahead.z)});
   }
 
-  void add_mesh(const tinygltf::Node& node, const glm::dmat4& m, const std::string& place) {
+  void add_mesh(const tinygltf::Node& node, const glm::dmat4& m, const std::string& place,
+                const std::optional<shape::Triangles::SurfaceChoice>& surface) {
     const auto& mesh = element(model_.meshes, node.mesh, place, "mesh");
     PartBuilder part(node.name.empty() ? mesh.name : node.name);
     for (std::size_t i = 0; i < mesh.primitives.size(); ++i) {
+      const auto of_material = at(of_materials_, mesh.primitives[i].material);
+      part.made_of(of_material ? of_material : surface);
       add_primitive(mesh.primitives[i], m, place + ", " + place_of("primitive", i, ""), part);
     }
     part.finish(out_);
@@ -284,6 +298,7 @@ class Reader {
   }
 
   const tinygltf::Model& model_;
+  Surfaces of_materials_, of_nodes_;
   Model out_;
   std::size_t visits_ = 0;
   std::size_t triangles_ = 0;
@@ -329,7 +344,8 @@ Result<Model> read_gltf(const std::string& path) {
   const Result<std::string_view> text = json_text(*bytes, binary, path);
   if (!text) return refuse(text.error());
   // Our own parser goes first: it names line and column, and bounds the nesting.
-  if (const auto json = parse_json(*text, path); !json) return refuse(json.error());
+  const auto json = parse_json(*text, path);
+  if (!json) return refuse(json.error());
 
   tinygltf::TinyGLTF loader;
   loader.SetImageLoader([](auto...) { return true; }, nullptr);  // Pictures are nothing to walk on.
@@ -352,9 +368,12 @@ Result<Model> read_gltf(const std::string& path) {
                    "the model needs " + *extension + ", which is not read; save it without compression"});
   }
   try {
-    return Reader(model).read();
+    const JsonCursor document(*json, "");
+    return Reader(model, read_extra_surfaces(document, "materials"), read_extra_surfaces(document, "nodes")).read();
   } catch (const BadModel& bad) {
     return refuse({path, bad.place, bad.what});
+  } catch (const ReadFailure& failure) {
+    return refuse({path, failure.pointer, failure.what});
   }
 }
 

@@ -298,6 +298,11 @@ int JsonCursor::integer(int low, int high) const {
   return static_cast<int>(x);
 }
 
+bool JsonCursor::truth() const {
+  must_be(value_->is_boolean(), "true or false");
+  return value_->get<bool>();
+}
+
 std::string JsonCursor::text() const {
   must_be(value_->is_string(), "a text");
   return value_->get<std::string>();

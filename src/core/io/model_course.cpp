@@ -83,6 +83,11 @@ shape::Triangles joined(const Model& model) {
     const auto base = static_cast<std::uint32_t>(all.vertices.size());
     all.vertices.insert(all.vertices.end(), part.mesh.vertices.begin(), part.mesh.vertices.end());
     for (const auto& [i, j, k] : part.mesh.triangles) all.triangles.push_back({base + i, base + j, base + k});
+    const auto first_surface = static_cast<std::uint16_t>(all.surfaces.size());
+    all.surfaces.insert(all.surfaces.end(), part.mesh.surfaces.begin(), part.mesh.surfaces.end());
+    for (const std::uint16_t surface : part.mesh.surface_of)
+      all.surface_of.push_back(surface == 0 ? 0 : static_cast<std::uint16_t>(surface + first_surface));
+    if (!all.surfaces.empty()) all.surface_of.resize(all.triangles.size(), 0);
   }
   return all;
 }

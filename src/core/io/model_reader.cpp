@@ -20,6 +20,15 @@ void PartBuilder::add(const Vec3& a, const Vec3& b, const Vec3& c) {
   const auto base = static_cast<std::uint32_t>(part_.mesh.vertices.size());
   part_.mesh.vertices.insert(part_.mesh.vertices.end(), {a, b, c});
   part_.mesh.triangles.push_back({base, base + 1, base + 2});
+  if (!part_.mesh.surfaces.empty()) part_.mesh.surface_of.push_back(surface_);
+}
+
+void PartBuilder::made_of(const std::optional<shape::Triangles::SurfaceChoice>& surface) {
+  surface_ = 0;
+  if (!surface) return;
+  part_.mesh.surface_of.resize(part_.mesh.triangles.size(), 0);
+  part_.mesh.surfaces.push_back(*surface);
+  surface_ = static_cast<std::uint16_t>(part_.mesh.surfaces.size());
 }
 
 void PartBuilder::finish(Model& model) {

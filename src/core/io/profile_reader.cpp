@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: MIT
+#include <fmt/format.h>
+
 #include <algorithm>
-#include <optional>
 
 #include "io/json_document.h"
 #include "lagniappe/files.h"
@@ -9,11 +10,10 @@
 namespace lagniappe {
 namespace {
 
-const std::vector<std::string_view> kSections = {"capsule", "ground", "air",      "jump",
-                                                 "fly",     "look",   "smoothing"};
-const std::vector<std::string_view> kResponseModels = {"instant", "steady", "exponential", "smooth"};
+const std::vector<std::string_view> kSections = {"capsule", "ground", "walls", "air",      "skid",
+                                                 "jump",    "fly",    "look",  "smoothing"};
 
-// Keys of a section that are no numbers of the table.
+// Keys of a section that are in none of the tables.
 std::vector<std::string_view> other_keys(std::string_view section) {
   if (section.empty()) {
     std::vector<std::string_view> keys = kSections;
@@ -21,31 +21,63 @@ std::vector<std::string_view> other_keys(std::string_view section) {
     return keys;
   }
   if (section == "ground" || section == "air") return {"response"};
-  if (section == "ground/response" || section == "air/response") return {"model"};
   if (section == "jump") return {"air_jumps"};
   return {};
 }
 
-// Reads the section's numbers; what is missing keeps its default.
-void read_numbers(const JsonCursor& cursor, std::string_view section, Profile& profile) {
-  std::vector<std::string_view> known = other_keys(section);
-  for (const ProfileField& field : profile_fields()) {
-    if (field.section == section) known.push_back(field.key);
+void read_curve(const JsonCursor& cursor, const ProfileCurve& field, Curve& curve) {
+  const auto points = cursor.elements();
+  if (points.size() > Curve::kMostPoints)
+    cursor.fail(fmt::format("a curve has at most {} points, not {}", Curve::kMostPoints, points.size()));
+  curve = Curve{};
+  for (const JsonCursor& point : points) {
+    const auto pair = point.elements();
+    if (pair.size() != 2) point.fail("a point of a curve is [x, y]");
+    const Vec2 p(pair[0].number({field.lowest_x, field.highest_x}), pair[1].number({field.lowest_y, field.highest_y}));
+    if (curve.count > 0 && p.x <= curve.points[curve.count - 1].x)
+      pair[0].fail("the points of a curve must come in rising order");
+    curve.points[curve.count++] = p;
   }
+}
+
+// Calls `f` for each entry of the table that lies in the section.
+template <typename Table, typename F>
+void each_of(const Table& table, std::string_view section, const F& f) {
+  for (const auto& field : table) {
+    if (field.section == section) f(field);
+  }
+}
+
+// Reads the section's values; what is missing keeps its default.
+void read_values(const JsonCursor& cursor, std::string_view section, Profile& profile) {
+  std::vector<std::string_view> known = other_keys(section);
+  const auto know = [&](const auto& field) { known.push_back(field.key); };
+  each_of(profile_fields(), section, know);
+  each_of(profile_curves(), section, know);
+  each_of(profile_choices(), section, know);
   cursor.only_keys(known);
-  for (const ProfileField& field : profile_fields()) {
-    if (field.section != section || !cursor.has(field.key)) continue;
+  each_of(profile_fields(), section, [&](const ProfileField& field) {
+    if (!cursor.has(field.key)) return;
     const double number = cursor.at(field.key).number({field.low, field.high});
     field.value(profile) = field.is_angle() ? radians(number) : number;
-  }
+  });
+  each_of(profile_curves(), section, [&](const ProfileCurve& field) {
+    if (cursor.has(field.key)) read_curve(cursor.at(field.key), field, field.curve(profile));
+  });
+  each_of(profile_choices(), section, [&](const ProfileChoice& field) {
+    if (!cursor.has(field.key)) return;
+    const JsonCursor value = cursor.at(field.key);
+    field.set(profile, field.words.empty() ? int(value.truth())
+                                           : static_cast<int>(value.one_of({field.words.begin(), field.words.end()})));
+  });
 }
 
 void read_response(const JsonCursor& section, std::string_view name, Response& response, Profile& profile) {
   if (!section.has("response")) return;
   const JsonCursor cursor = section.at("response");
-  read_numbers(cursor, name, profile);
-  if (!cursor.has("model")) return;
-  response.model = static_cast<Response::Model>(cursor.at("model").one_of(kResponseModels));
+  read_values(cursor, name, profile);
+  if (!cursor.has("turn_acceleration")) response.turn_acceleration = response.acceleration;
+  if (!cursor.has("turn_time")) response.turn_time = response.time;
 }
 
 // Defaults that follow another value where the file names only that one, and what must fit together.
@@ -53,7 +85,7 @@ void fit_together(const JsonCursor& document, Profile& profile) {
   const auto named = [&](std::string_view section, std::string_view key) {
     return document.has(section) && document.at(section).has(key);
   };
-  auto& [radius, height, eye_height, margin] = profile.capsule;
+  auto& [radius, height, eye_height, margin, longest_push_out] = profile.capsule;
   if (height < 2.0 * radius) {
     document.at("capsule").fail("the height must be at least twice the radius, else it is no capsule");
   }
@@ -71,10 +103,10 @@ void fit_together(const JsonCursor& document, Profile& profile) {
 
 Profile read(const JsonCursor& document) {
   Profile profile;
-  read_numbers(document, "", profile);
+  read_values(document, "", profile);
   if (document.has("name")) profile.name = document.at("name").name();
   for (const std::string_view section : kSections) {
-    if (document.has(section)) read_numbers(document.at(section), section, profile);
+    if (document.has(section)) read_values(document.at(section), section, profile);
   }
   if (document.has("ground"))
     read_response(document.at("ground"), "ground/response", profile.ground.response, profile);

@@ -35,6 +35,15 @@ void each_field(State& s, Each&& f) {
   f("ground_piece", s.ground.piece);
   f("ground_normal", s.ground.normal_C);
   f("ground_point", s.ground.point_C);
+  f("ground_walk", s.ground.surface.walk);
+  f("ground_is_ground", s.ground.surface.ground);
+  f("ground_climbable", s.ground.surface.climbable);
+  f("ground_friction", s.ground.surface.friction);
+  f("ground_velocity", s.ground_velocity_C);
+  f("ground_trend", s.ground_trend_C);
+  f("wall_normal", s.wall_normal_C);
+  f("time", s.time);
+  f("carried", s.carried);
   f("home_foot", s.home.foot_C);
   f("home_frame", s.home.frame_CB);
   f("home_yaw", s.home.yaw);
@@ -76,6 +85,10 @@ struct FieldReader {
       value = static_cast<T>(cursor.integer(0, kStateCount - 1));
     } else if constexpr (std::is_same_v<T, Verdict>) {
       value = static_cast<T>(cursor.integer(0, static_cast<int>(kVerdictNames.size()) - 1));
+    } else if constexpr (std::is_same_v<T, Surface::Walk>) {
+      value = static_cast<T>(cursor.integer(0, static_cast<int>(Surface::Walk::Never)));
+    } else if constexpr (std::is_same_v<T, bool>) {
+      value = cursor.truth();
     } else if constexpr (std::is_same_v<T, Vec3>) {
       value = cursor.vec3({-1e9, 1e9});
     } else if constexpr (std::is_same_v<T, Quat>) {

@@ -59,6 +59,22 @@ MovedScalar fall_capped(double velocity, double gravity, double terminal_speed, 
   return {floor, 0.5 * (velocity + floor) * reach_time + floor * (dt - reach_time)};
 }
 
+MovedScalar slide_with_friction(double velocity, double pull, double drag, double top_speed, double dt) {
+  if (velocity < 0.0) {
+    const double braking = pull + drag;
+    const double stand = braking > 0.0 ? -velocity / braking : dt;
+    if (stand >= dt) return {velocity + braking * dt, velocity * dt + 0.5 * braking * dt * dt};
+    const MovedScalar then = slide_with_friction(0.0, pull, drag, top_speed, dt - stand);
+    return {then.velocity, 0.5 * velocity * stand + then.displacement};
+  }
+  const double gain = pull - drag;
+  // Constant acceleration up to a goal, and even from then on: down to a stand, or up to the top speed.
+  const double goal = gain < 0.0 ? 0.0 : std::max(velocity, top_speed);
+  const double reach_time = gain != 0.0 ? (goal - velocity) / gain : dt;
+  if (reach_time >= dt) return {velocity + gain * dt, velocity * dt + 0.5 * gain * dt * dt};
+  return {goal, 0.5 * (velocity + goal) * reach_time + goal * (dt - reach_time)};
+}
+
 double turn_towards(double angle, double target, double rate, double dt) {
   const double gap = wrap_angle(target - angle);
   const double most = rate * dt;

@@ -2,6 +2,8 @@
 // What every part of a tick works with, and the capsule as the solver sees it.
 #pragma once
 
+#include <array>
+
 #include "geometry/tolerances.h"
 #include "lagniappe/step.h"
 
@@ -13,6 +15,7 @@ struct StepContext {
   const World& world;
   double dt;
   Ledger* ledger;
+  Moment now;  // The end of the tick: moving pieces are there already.
 
   template <typename Entry>
   void note(const Entry& entry) const {
@@ -26,6 +29,7 @@ struct StepContext {
 // character at rest.
 struct Body {
   const World& world;
+  Moment now;
   Vec3 up_C;
   double radius;
   double margin;
@@ -33,28 +37,62 @@ struct Body {
 
   Body(const StepContext& context, const CharacterState& state)
       : world(context.world),
+        now(context.now),
         up_C(state.up_C()),
         radius(context.profile.capsule.radius),
         margin(context.profile.capsule.margin),
         height(state.capsule_height) {}
 
+  // The same capsule where one piece is not there.
+  Body without(PieceId piece) const {
+    Body body = *this;
+    body.now.without = piece;
+    return body;
+  }
+
   Segment axis(const Vec3& foot_C) const { return capsule_axis(foot_C, up_C, radius, height); }
   std::optional<WorldHit> sweep(const Vec3& foot_C, const Vec3& motion_C) const {
-    return world.sweep(axis(foot_C), radius, motion_C);
+    return world.sweep(axis(foot_C), radius, motion_C, now);
+  }
+  std::optional<WorldRayHit> cast_ray(const Vec3& origin_C, const Vec3& motion_C) const {
+    return world.cast_ray(origin_C, motion_C, now);
   }
   Vec3 flat(const Vec3& v_C) const { return across(v_C, up_C); }
 };
 
-// Returns `flat_C` (across up) laid onto the plane with `normal_C`, its length kept and its direction seen from
-// above unchanged. REQUIRES: dot(normal_C, up_C) > 0.
-inline Vec3 laid_on(const Vec3& flat_C, const Vec3& normal_C, const Vec3& up_C) {
+// What the capsule touches.
+struct Touching {
+  std::array<WorldContact, kMostContacts> contact;
+  std::size_t count = 0;
+
+  Touching(const Body& body, const Vec3& foot_C)
+      : count(body.world.contacts(body.axis(foot_C), body.radius + kGroundTouch, contact, body.now)) {}
+  const WorldContact* begin() const { return contact.data(); }
+  const WorldContact* end() const { return contact.data() + count; }
+};
+
+using SpeedOnSlopes = Profile::Ground::SpeedOnSlopes;
+
+// Returns `flat_C` (across up) laid onto the plane with `normal_C`, its direction seen from above unchanged. Its
+// length is kept along the surface, or as seen from above. REQUIRES: dot(normal_C, up_C) > 0.
+inline Vec3 laid_on(const Vec3& flat_C, const Vec3& normal_C, const Vec3& up_C,
+                    SpeedOnSlopes measure = SpeedOnSlopes::Along) {
   const Vec3 laid = flat_C - up_C * (dot(flat_C, normal_C) / dot(normal_C, up_C));
+  if (measure == SpeedOnSlopes::Level) return laid;
   return unit_or(laid, Vec3(0.0)) * length(flat_C);
 }
 
-// The reverse: a velocity along the ground seen as one across up of the same length.
-inline Vec3 flattened(const Vec3& along_C, const Vec3& up_C) {
-  return unit_or(across(along_C, up_C), Vec3(0.0)) * length(along_C);
+// The reverse: a velocity along the ground seen as one across up of the same measure.
+inline Vec3 flattened(const Vec3& along_C, const Vec3& up_C, SpeedOnSlopes measure = SpeedOnSlopes::Along) {
+  const Vec3 flat = across(along_C, up_C);
+  if (measure == SpeedOnSlopes::Level) return flat;
+  return unit_or(flat, Vec3(0.0)) * length(along_C);
+}
+
+// The slope of the plane with `normal_C` in the direction `flat_C`: radians, uphill positive; 0 without a direction.
+inline double slope_along(const Vec3& flat_C, const Vec3& normal_C, const Vec3& up_C) {
+  const double across_up = length(flat_C), upright = dot(normal_C, up_C);
+  return across_up > 0.0 ? std::atan2(-dot(flat_C, normal_C), upright * across_up) : 0.0;
 }
 
 }  // namespace lagniappe

@@ -1,23 +1,15 @@
 // SPDX-License-Identifier: MIT
 #include "lagniappe/ledger.h"
 
-#include <array>
 #include <nlohmann/json.hpp>
+
+#include "motion/ledger_words.h"
 
 namespace lagniappe {
 namespace {
 
 using Json = nlohmann::ordered_json;
 
-constexpr std::array<const char*, 3> kFeatures = {"face", "edge", "vertex"};
-constexpr std::array<const char*, 5> kSlideKinds = {"along", "wall", "ceiling", "crease", "stop"};
-constexpr std::array<const char*, 6> kStepOutcomes = {"taken",       "too high",     "no head room",
-                                                      "short tread", "not walkable", "no gain"};
-
-template <typename Names, typename Enum>
-std::string word(const Names& names, Enum value) {
-  return std::string(names[static_cast<std::size_t>(value)]);
-}
 
 Json list(const Vec3& v) { return Json::array({v.x, v.y, v.z}); }
 
@@ -32,6 +24,21 @@ struct Writer {
   Json operator()(const entry::PushOut& e) const {
     return {{"kind", "push_out"}, {"depth_m", e.depth}, {"crushed", e.crushed}, {"piece", piece(e.piece)}};
   }
+  Json operator()(const entry::Carry& e) const {
+    return {{"kind", "carry"},
+            {"piece", piece(e.piece)},
+            {"shift", list(e.shift_C)},
+            {"yaw_deg", degrees(e.yaw)},
+            {"blocked", e.blocked}};
+  }
+  Json operator()(const entry::Push& e) const {
+    return {{"kind", "push"},
+            {"piece", piece(e.piece)},
+            {"shift", list(e.shift_C)},
+            {"point", list(e.point_C)},
+            {"normal", list(e.normal_C)},
+            {"blocked", e.blocked}};
+  }
   Json operator()(const entry::Wish& e) const {
     return {{"kind", "wish"}, {"velocity", list(e.velocity_C)}, {"share", e.share}};
   }
@@ -41,6 +48,11 @@ struct Writer {
   Json operator()(const entry::Jump& e) const {
     Json json = {{"kind", "jump"}, {"speed", e.speed}, {"in_air", e.in_air}};
     if (!e.in_air) json["late_by_s"] = e.late_by;
+    return json;
+  }
+  Json operator()(const entry::JumpRefused& e) const {
+    Json json = {{"kind", "jump_refused"}, {"on_skid", e.on_skid}};
+    if (e.since_grounded < 1e6) json["since_grounded_s"] = e.since_grounded;
     return json;
   }
   Json operator()(const entry::Sweep& e) const {
@@ -57,7 +69,9 @@ struct Writer {
     return {{"kind", "slide"},
             {"on", word(kSlideKinds, e.kind)},
             {"plane", list(e.plane_C)},
-            {"rest", list(e.rest_C)}};
+            {"rest", list(e.rest_C)},
+            {"approach_deg", degrees(e.approach)},
+            {"kept", e.kept}};
   }
   Json operator()(const entry::Step& e) const {
     return {{"kind", "step"},
@@ -81,7 +95,15 @@ struct Writer {
             {"piece", piece(e.piece)}};
   }
   Json operator()(const entry::Snap& e) const { return {{"kind", "snap"}, {"distance_m", e.distance}}; }
-  Json operator()(const entry::LeftGround& e) const { return {{"kind", "left_ground"}, {"speed", e.speed}}; }
+  Json operator()(const entry::Crest& e) const {
+    return {{"kind", "crest"},
+            {"falls_away_deg", degrees(e.falls_away)},
+            {"limit_deg", degrees(e.limit)},
+            {"speed", e.speed}};
+  }
+  Json operator()(const entry::LeftGround& e) const {
+    return {{"kind", "left_ground"}, {"speed", e.speed}, {"inherited", list(e.inherited_C)}};
+  }
 };
 
 }  // namespace

@@ -15,7 +15,7 @@ struct Deepest {
 Deepest deepest_overlap(const Body& body, const Vec3& foot_C) {
   std::array<WorldContact, kMostContacts> contacts;
   const Segment axis = body.axis(foot_C);
-  const std::size_t count = body.world.contacts(axis, body.radius - body.margin, contacts);
+  const std::size_t count = body.world.contacts(axis, body.radius - body.margin, contacts, body.now);
   Deepest deepest;
   for (std::size_t i = 0; i < count; ++i) {
     const double depth = push_out_depth(contacts[i].closest, axis, body.radius);
@@ -36,7 +36,7 @@ PushedOut push_out(const StepContext& context, const Body& body, const Vec3& foo
     foot += deepest.normal_C * deepest.depth;
     deepest = deepest_overlap(body, foot);
   }
-  const bool crushed = deepest.depth > 0.0;
+  const bool crushed = deepest.depth > 0.0 || length(foot - foot_C) > context.profile.capsule.longest_push_out;
   context.note(entry::PushOut{first.depth, crushed, first.piece});
   return {crushed ? foot_C : foot, first.depth, crushed};
 }

@@ -9,7 +9,7 @@ namespace lagniappe {
 struct PushedOut {
   Vec3 foot_C;
   double depth;  // The deepest overlap found at the start; 0 where there was none.
-  bool crushed;  // No way out within the rounds: foot_C is where it began.
+  bool crushed;  // No way out within the rounds and the profile's limit: foot_C is where it began.
 };
 
 // Pushes the capsule out of the deepest contact, round by round, until its core is free.

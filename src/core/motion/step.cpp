@@ -8,7 +8,9 @@
 #include "math/integrators.h"
 #include "motion/behaviours.h"
 #include "motion/ground.h"
+#include "motion/moving.h"
 #include "motion/push_out.h"
+#include "world/neighbourhood.h"
 
 namespace lagniappe {
 namespace {
@@ -16,6 +18,8 @@ namespace {
 constexpr double kLongAgo = 1e9;
 // A wish of less than this share is standing; only names the state.
 constexpr double kStandingShare = 0.02;
+// s over which the ground's slope is averaged to tell a crest: a real body does not notice shorter bumps.
+constexpr double kTrendTime = 0.1;
 
 void enter(const StepContext& context, CharacterState& state, StateId next) {
   if (state.state == next) return;
@@ -28,6 +32,7 @@ CharacterState put_home(const StepContext& context, const CharacterState& state,
   context.note(entry::Reset{out_of_limits});
   CharacterState home = start_state(context.profile, state.home, context.world);
   home.tick = state.tick + 1;
+  home.time = context.now.time;
   home.times_put_home = state.times_put_home + 1;
   home.held = context.input.held;
   return home;
@@ -47,20 +52,23 @@ void leave_overlap(const StepContext& context, const Body& body, CharacterState&
   state.crushed = out.crushed;
 }
 
-// Leaves the ground, at the speed that it was left with.
+// Leaves the ground, at the speed that it was left with, and with what the piece underfoot gives.
 void leave_ground(const StepContext& context, CharacterState& state) {
+  const Vec3 inherited = inherited_velocity(context, state.ground_velocity_C, state.up_C());
+  state.velocity_C += inherited;
+  state.ground_velocity_C = Vec3(0.0);
   state.run_up_speed = length(across(state.velocity_C, state.up_C()));
-  context.note(entry::LeftGround{state.run_up_speed});
+  context.note(entry::LeftGround{state.run_up_speed, inherited});
 }
 
 void jump(const StepContext& context, CharacterState& state, bool in_air) {
   const Vec3 up = state.up_C();
   const double speed = take_off_speed(context.profile.gravity, context.profile.jump.height);
   context.note(entry::Jump{speed, in_air, in_air ? 0.0 : state.since_grounded});
-  if (state.grounded()) leave_ground(context, state);
-  // From the ground a jump goes straight up; one in the air replaces the rise speed, so it is as high as it is
-  // set.
+  // From the ground a jump goes straight up, on top of what a rising piece gives; one in the air replaces the rise
+  // speed, so it is as high as it is set.
   state.velocity_C = across(state.velocity_C, up) + up * speed;
+  if (state.ground.verdict != Verdict::None) leave_ground(context, state);
   state.since_jump_press = kLongAgo;
   state.since_grounded = kLongAgo;
   if (in_air) ++state.air_jumps_used;
@@ -76,18 +84,20 @@ void try_to_jump(const StepContext& context, CharacterState& state) {
   if (pressed) state.since_jump_press = 0.0;
   const bool asked = state.since_jump_press <= values.buffer + kTouch || pressed;
   if (!asked) return;
-  const bool late =
-      state.since_grounded <= values.coyote_time + kTouch && state.ground.verdict != Verdict::Steep;
-  if (state.grounded() || late) {
+  const bool skids = state.ground.verdict == Verdict::Steep;
+  const bool late = state.since_grounded <= values.coyote_time + kTouch;
+  if (state.grounded() || (skids ? values.from_skid : late)) {
     jump(context, state, false);
-  } else if (pressed && state.air_jumps_used < values.air_jumps) {
+  } else if (!skids && pressed && state.air_jumps_used < values.air_jumps) {
     jump(context, state, true);
+  } else if (pressed) {
+    context.note(entry::JumpRefused{skids, state.since_grounded});
   }
 }
 
 void choose_state(const StepContext& context, CharacterState& state) {
   if (context.input.pressed.has(Action::Fly)) {
-    if (state.state != StateId::Fly && state.grounded()) leave_ground(context, state);
+    if (state.state != StateId::Fly && state.ground.verdict != Verdict::None) leave_ground(context, state);
     enter(context, state, state.state == StateId::Fly ? StateId::Fall : StateId::Fly);
     state.ground = Ground{};
     state.since_grounded = kLongAgo;
@@ -102,8 +112,16 @@ void turn_body(const StepContext& context, const Wish& wish, CharacterState& sta
   state.facing = turn_towards(state.facing, towards, context.profile.ground.turn_rate, context.dt);
 }
 
+// Whether a skid that reached walkable ground still runs out.
+bool still_running_out(const StepContext& context, const CharacterState& state) {
+  if (state.state != StateId::Skid || !state.grounded()) return false;
+  const double lowest = context.profile.skid.lowest_speed;
+  return length(state.velocity_C) > (lowest > 0.0 ? lowest : full_ground_speed(context));
+}
+
 // The state that fits what is underfoot and what is wished.
 StateId fitting_state(const StepContext& context, const CharacterState& state, const Wish& wish) {
+  if (still_running_out(context, state)) return StateId::Skid;
   if (state.grounded()) {
     if (wish.share <= kStandingShare) return StateId::Stand;
     return context.input.held.has(Action::Sprint) ? StateId::Sprint : StateId::Walk;
@@ -112,26 +130,41 @@ StateId fitting_state(const StepContext& context, const CharacterState& state, c
   return dot(state.velocity_C, state.up_C()) > 0.0 ? StateId::Rise : StateId::Fall;
 }
 
-bool leaving(const CharacterState& state, const Vec3& normal_C) {
-  return dot(state.velocity_C, normal_C) > kLeavingSpeed;
+bool leaving(const CharacterState& state, const Vec3& velocity_C, const Vec3& normal_C) {
+  return dot(state.velocity_C - velocity_C, normal_C) > kLeavingSpeed;
 }
 
-// Probes, judges and snaps. `was_grounded`: at the start of the tick, and no jump since.
-void find_ground(const StepContext& context, const Body& body, bool was_grounded, CharacterState& state) {
-  const double reach =
-      was_grounded ? std::max(context.profile.ground.snap_distance, kGroundTouch) : kGroundTouch;
+// Whether the ground falls away under the character more sharply than it can follow at its speed.
+bool flies_over_crest(const StepContext& context, const Body& body, const CharacterState& state,
+                      const Vec3& normal_C) {
+  const Profile::Ground& ground = context.profile.ground;
+  const Vec3 flat = body.flat(state.velocity_C);
+  const double speed = length(state.velocity_C);
+  if (speed <= ground.crest_speed) return false;
+  const double falls = slope_along(flat, state.ground_trend_C, body.up_C) - slope_along(flat, normal_C, body.up_C);
+  if (falls <= ground.crest_angle + kTouch) return false;
+  context.note(entry::Crest{falls, ground.crest_angle, speed});
+  return true;
+}
+
+// Probes, judges and snaps. `before`: what the tick began on; None after a jump.
+void find_ground(const StepContext& context, const Body& body, Verdict before, CharacterState& state) {
+  const bool held = before == Verdict::Walkable || before == Verdict::Steep;
+  const double reach = held ? std::max(context.profile.ground.snap_distance, kGroundTouch) : kGroundTouch;
   const GroundFound found = probe_ground(context, body, state.foot_C, reach);
+  const Verdict verdict = found.ground.verdict;
   const bool touching = found.gap <= kGroundTouch;
-  const bool flies_off = !was_grounded && leaving(state, found.ground.normal_C);
-  if (found.ground.verdict == Verdict::None || flies_off ||
-      (!touching && found.ground.verdict != Verdict::Walkable)) {
+  const bool bears = verdict == Verdict::Walkable || (verdict == Verdict::Steep && before == Verdict::Steep);
+  const bool away = held ? !touching && flies_over_crest(context, body, state, found.ground.normal_C)
+                         : leaving(state, ground_velocity(context, found.ground), found.ground.normal_C);
+  if (verdict == Verdict::None || away || (!touching && !bears)) {
     state.ground = Ground{};
     return;
   }
   state.ground = found.ground;
-  if (!state.grounded()) return;
+  if (!bears) return;
   state.foot_C -= body.up_C * found.gap;
-  if (!was_grounded) return;
+  if (!held) return;
   state.snapped = touching ? 0.0 : found.gap;
   state.eye_offset_C += body.up_C * found.gap;
   if (!touching) context.note(entry::Snap{found.gap});
@@ -140,39 +173,70 @@ void find_ground(const StepContext& context, const Body& body, bool was_grounded
 // The drawn body and camera catch up with steps and snaps; never further off than a step.
 void settle_eye(const StepContext& context, const Body& body, CharacterState& state) {
   const Profile::Ground& ground = context.profile.ground;
-  const double most = std::max(ground.highest_step, ground.snap_distance);
+  const double step = std::max({ground.highest_step, ground.snap_distance, context.profile.air.highest_step});
+  const double most = std::min(step, context.profile.smoothing.largest);
   const double height = std::clamp(dot(state.eye_offset_C, body.up_C), -most, most);
   state.eye_offset_C = body.up_C * (height * decay_share(context.profile.smoothing.time, context.dt));
 }
 
-void land_or_leave(const StepContext& context, const Body& body, bool was_grounded, CharacterState& state) {
-  if (state.grounded()) {
-    // Landing takes the fall away; along the ground the speed is kept as it is laid on the face.
-    const Vec3 flat = was_grounded ? flattened(state.velocity_C, body.up_C) : body.flat(state.velocity_C);
-    state.velocity_C = laid_on(flat, state.ground.normal_C, body.up_C);
-    state.since_grounded = 0.0;
-    state.air_jumps_used = 0;
+// What the tick's end makes of the velocity: landing, going on, or leaving.
+void land_or_leave(const StepContext& context, const Body& body, Verdict before, CharacterState& state) {
+  const bool held = before == Verdict::Walkable || before == Verdict::Steep;
+  if (state.ground.verdict == Verdict::None || state.ground.verdict == Verdict::Perched) {
+    if (held) leave_ground(context, state);
+    if (state.since_grounded < kLongAgo) state.since_grounded += context.dt;
+    state.ground_trend_C = Vec3(0.0);
     return;
   }
-  if (was_grounded) leave_ground(context, state);
-  if (state.since_grounded < kLongAgo) state.since_grounded += context.dt;
+  // From one piece to another what they differ in shows across up; a fall ends here, whatever the piece does.
+  const Vec3 of_piece = ground_velocity(context, state.ground);
+  state.velocity_C += body.flat(state.ground_velocity_C - of_piece);
+  state.ground_velocity_C = of_piece;
+  const double share = decay_share(kTrendTime, context.dt);
+  const bool fresh = state.ground_trend_C == Vec3(0.0);
+  state.ground_trend_C = fresh ? state.ground.normal_C
+                               : state.ground.normal_C + (state.ground_trend_C - state.ground.normal_C) * share;
+  if (!state.grounded()) return;
+  // Landing takes the fall away; along the ground the speed is kept as it is laid on the face.
+  const SpeedOnSlopes measure = context.profile.ground.speed_on_slopes;
+  const Vec3 flat = held ? flattened(state.velocity_C, body.up_C, measure) : body.flat(state.velocity_C);
+  state.velocity_C = laid_on(flat, state.ground.normal_C, body.up_C, measure);
+  state.since_grounded = 0.0;
+  state.air_jumps_used = 0;
 }
 
 void move_and_find_ground(const StepContext& context, const Body& body, const Wish& wish,
                           CharacterState& state) {
-  const bool was_grounded = state.grounded();
+  const Verdict before = state.ground.verdict;
   const Vec3 normal_before = state.ground.normal_C;
-  if (was_grounded) {
+  if (before == Verdict::Steep || still_running_out(context, state)) {
+    move_skidding(context, body, wish, state);
+  } else if (before == Verdict::Walkable) {
     move_on_ground(context, body, wish, state);
-    find_ground(context, body, true, state);
-    // Off the ground the velocity goes on along the face that was left.
-    if (!state.grounded()) state.velocity_C = laid_on(state.velocity_C, normal_before, body.up_C);
   } else {
     move_in_air(context, body, wish, state);
-    find_ground(context, body, false, state);
   }
-  land_or_leave(context, body, was_grounded, state);
+  find_ground(context, body, before, state);
+  // Off the ground the velocity goes on along the face that was left.
+  if (before == Verdict::Walkable && !state.grounded()) {
+    state.velocity_C = laid_on(state.velocity_C, normal_before, body.up_C, context.profile.ground.speed_on_slopes);
+  }
+  land_or_leave(context, body, before, state);
   enter(context, state, fitting_state(context, state, wish));
+}
+
+// Everything that one tick's questions can be about: the way that is asked for or that momentum and moving ground
+// give, a step up, a snap down. What reaches beyond is asked of the world itself, so this only decides the cost.
+Box neighbourhood_of(const StepContext& context, const CharacterState& state) {
+  const Profile& p = context.profile;
+  const double fastest = std::max({length(state.velocity_C), length(state.ground_velocity_C) + p.ground.sprint_speed,
+                                   p.air.speed, take_off_speed(p.gravity, p.jump.height)});
+  const double way = fastest * context.dt + p.gravity * context.dt * context.dt;
+  const double step = std::max({p.ground.highest_step, p.ground.snap_distance, p.air.highest_step});
+  const double tread = p.capsule.radius + p.ground.shortest_tread;
+  const Segment axis =
+      capsule_axis(state.foot_C, state.up_C(), p.capsule.radius, state.capsule_height);
+  return bounds(axis).grown(p.capsule.radius + way + std::max(step, tread) + 4.0 * kGroundTouch);
 }
 
 }  // namespace
@@ -190,10 +254,13 @@ CharacterState start_state(const Profile& profile, const Home& home) {
 CharacterState start_state(const Profile& profile, const Home& home, const World& world) {
   CharacterState state = start_state(profile, home);
   const InputFrame nothing;
-  const StepContext context{nothing, profile, world, 0.0, nullptr};
+  const StepContext context{nothing, profile, world, 0.0, nullptr, Moment{state.time}};
   const GroundFound found = probe_ground(context, Body(context, state), state.foot_C, kGroundTouch);
   if (found.ground.verdict != Verdict::Walkable) return state;
   state.ground = found.ground;
+  state.ground_velocity_C = ground_velocity(context, state.ground);
+  state.velocity_C = state.ground_velocity_C;
+  state.ground_trend_C = state.ground.normal_C;
   state.since_grounded = 0.0;
   state.state = StateId::Stand;
   return state;
@@ -202,17 +269,22 @@ CharacterState start_state(const Profile& profile, const Home& home, const World
 CharacterState step(const CharacterState& before, const InputFrame& input, const Profile& profile,
                     const World& world, double dt, Ledger* ledger) {
   assert(dt > 0.0 && dt <= 0.1 + kTouch);
-  const StepContext context{input, profile, world, dt, ledger};
-  if (input.pressed.has(Action::Reset)) return put_home(context, before, false);
-
   CharacterState state = before;
+  state.capsule_height = profile.capsule.height;
+  const Moment now{before.time + dt};
+  const StepContext asking{input, profile, world, dt, ledger, now};
+  if (input.pressed.has(Action::Reset)) return put_home(asking, before, false);
+
+  const Neighbourhood near(world, neighbourhood_of(asking, state), now.time);
+  const StepContext context{input, profile, near, dt, ledger, now};
   state.slides = 0;
   state.stepped = false;
   state.snapped = 0.0;
-  state.capsule_height = profile.capsule.height;
   const Body body(context, state);
 
   look(context, state);
+  carry(context, body, state);
+  take_pushes(context, body, state);
   leave_overlap(context, body, state);
   choose_state(context, state);
   const Wish wish = wish_on_ground(context, state);
@@ -224,11 +296,13 @@ CharacterState step(const CharacterState& before, const InputFrame& input, const
   }
   settle_eye(context, body, state);
 
+  state.velocity_C += state.ground_velocity_C;
   state.since_jump_press += state.since_jump_press < kLongAgo ? dt : 0.0;
   state.state_time += dt;
   state.held = input.held;
+  state.time = now.time;
   ++state.tick;
-  if (!world.limits().contains(state.foot_C)) return put_home(context, before, true);
+  if (!world.limits().contains(state.foot_C)) return put_home(asking, before, true);
   return state;
 }
 

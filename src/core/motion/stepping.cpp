@@ -4,7 +4,6 @@
 #include <algorithm>
 
 #include "motion/ground.h"
-#include "motion/slide.h"
 
 namespace lagniappe {
 namespace {
@@ -21,98 +20,130 @@ struct Lifted {
     const auto hit = body.sweep(foot_C, motion_C);
     return hit ? hit->hit.fraction * length(motion_C) : length(motion_C);
   }
-  // Where the capsule rests after `forward_C`, at most as low as it was before it was lifted.
-  std::optional<Vec3> landing(const Vec3& forward_C) const {
+  // Where the capsule rests after `forward_C`, at most `below` lower than it was before it was lifted.
+  std::optional<Vec3> landing(const Vec3& forward_C, double below) const {
     const Vec3 over = foot_C + forward_C;
-    const Vec3 down = -body.up_C * (raise + kTouch);
+    const Vec3 down = -body.up_C * (raise + below + kTouch);
     const auto hit = body.sweep(over, down);
     return hit ? std::optional(over + down * hit->hit.fraction) : std::nullopt;
   }
 };
 
-// The direction into the riser, across up.
-Vec3 inwards(const Body& body, const WorldHit& blocked, const Vec3& direction_C) {
-  return unit_or(-body.flat(blocked.hit.normal_C), direction_C);
-}
-
-// Whether what was touched is a wall: a ray over the highest step meets it before a tread would end. One ray
-// instead of the sweeps of a whole attempt, for the most frequent refusal.
-bool rises_beyond(const StepContext& context, const Body& body, const Vec3& foot_C, const WorldHit& blocked,
-                  const Vec3& direction_C) {
-  const Profile::Ground& ground = context.profile.ground;
-  const double reach = length(body.flat(blocked.hit.point_C - foot_C)) + ground.shortest_tread;
-  const Vec3 over = foot_C + body.up_C * (ground.highest_step + kGroundTouch);
-  return body.world.cast_ray(over, inwards(body, blocked, direction_C) * reach).has_value();
-}
-
 struct Judgement {
   Outcome outcome;
-  double rise;
+  double rise;  // Above the ground line.
   PieceId piece;
 };
 
-// Judges the tread behind the riser that was touched, by a ray: the capsule itself may already lie on the riser
-// after it.
-Judgement judge_tread(const StepContext& context, const Lifted& lifted, const Vec3& foot_C,
-                      const WorldHit& blocked, const Vec3& direction_C) {
-  const Body& body = lifted.body;
-  const Vec3 in = inwards(body, blocked, direction_C);
-  const Vec3 beyond = body.flat(blocked.hit.point_C - foot_C) + in * context.profile.ground.shortest_tread;
-  const double above = lifted.raise + body.radius;
-  const auto tread = body.world.cast_ray(foot_C + beyond + body.up_C * above, -body.up_C * (above + kTouch));
-  if (!tread) return {Outcome::Taken, 0.0, kNoPiece};  // Something thin, with lower ground behind it.
-  const double rise = above - tread->hit.fraction * (above + kTouch);
-  if (rise > context.profile.ground.highest_step + kGroundTouch) return {Outcome::TooHigh, rise, tread->piece};
-  const bool fine = walkable(context.profile, tread->hit.normal_C, body.up_C);
-  return {fine ? Outcome::Taken : Outcome::NotWalkable, rise, tread->piece};
-}
+class Attempt {
+ public:
+  Attempt(const StepContext& context, const Body& body, const Vec3& foot_C, const Vec3& flat_rest_C,
+          const WorldHit& blocked, const StepLimits& limits)
+      : context_(context),
+        body_(body),
+        foot_C_(foot_C),
+        blocked_(blocked),
+        limits_(limits),
+        ahead_(length(flat_rest_C)),
+        direction_C_(flat_rest_C / ahead_),
+        in_C_(unit_or(-body.flat(blocked.hit.normal_C), direction_C_)),
+        touch_C_(body.flat(blocked.hit.point_C - foot_C)) {}
+
+  std::optional<Vec3> make(const Vec3& flat_rest_C, const Planes& walls) const {
+    const double touched_at = above_line(blocked_.hit.point_C);
+    if (touched_at > limits_.highest + kGroundTouch) return refuse(Outcome::TooHigh, touched_at);
+    if (rises_beyond()) return refuse(Outcome::TooHigh, limits_.highest);
+
+    // The riser lies under the round of the capsule: the centre has to come this far forward to be over it.
+    const double tread = context_.profile.ground.shortest_tread;
+    const double to_riser = std::max(dot(touch_C_, direction_C_), 0.0);
+    const double wanted = std::max(ahead_, to_riser + tread);
+    const double lift = limits_.highest + std::max(line_rise(direction_C_ * wanted), 0.0);
+    const auto ceiling = body_.sweep(foot_C_, body_.up_C * lift);
+    const double raise = ceiling ? ceiling->hit.fraction * lift : lift;
+    const Lifted lifted{body_, foot_C_ + body_.up_C * raise, raise};
+
+    const double free = lifted.free_along(direction_C_ * wanted);
+    const double clear = free + body_.radius - to_riser;
+    if (free < wanted - kTouch && clear < tread) {
+      return refuse(ceiling ? Outcome::NoHeadRoom : (free <= kTouch ? Outcome::TooHigh : Outcome::ShortTread),
+                    touched_at);
+    }
+    const Judgement judged = judge_tread(raise);
+    if (judged.outcome != Outcome::Taken) return refuse(judged.outcome, judged.rise);
+
+    const double forward = std::min(free, ahead_);
+    const double sliding = length(body_.flat(walls.clip(flat_rest_C).vector_C));
+    if (walls.count() > 0 && forward <= sliding * (1.0 - 1e-9)) return refuse(Outcome::NoGain, judged.rise);
+    const double falls = std::max(-line_rise(direction_C_ * forward), 0.0);
+    const auto landed = lifted.landing(direction_C_ * forward, falls);
+    if (!landed || forward <= kTouch) return refuse(Outcome::NoGain, judged.rise);
+    const Touching touching(body_, *landed);
+    const WorldContact* bearing = bearing_face(context_, body_, touching);
+    if (bearing == nullptr || !bears(bearing->surface, bearing->face_normal_C))
+      return refuse(Outcome::NotWalkable, judged.rise);
+    context_.note(entry::Step{Outcome::Taken, judged.rise, limits_.highest, judged.piece});
+    return landed;
+  }
+
+ private:
+  std::optional<Vec3> refuse(Outcome outcome, double rise) const {
+    context_.note(entry::Step{outcome, rise, limits_.highest, blocked_.piece});
+    return std::nullopt;
+  }
+
+  bool bears(const Surface& surface, const Vec3& normal_C) const {
+    return surface.ground && walkable(context_.profile, surface, normal_C, body_.up_C);
+  }
+
+  // How much the ground line rises over a way across up.
+  double line_rise(const Vec3& flat_C) const {
+    return -dot(flat_C, limits_.ground_normal_C) / dot(limits_.ground_normal_C, body_.up_C);
+  }
+  double above_line(const Vec3& point_C) const {
+    const Vec3 from = point_C - foot_C_;
+    return dot(from, body_.up_C) - line_rise(body_.flat(from));
+  }
+
+  // Whether what was touched is a wall: a ray over the highest step meets it before a tread would end. One ray
+  // instead of the sweeps of a whole attempt, for the most frequent refusal.
+  bool rises_beyond() const {
+    const Vec3 way = in_C_ * (length(touch_C_) + context_.profile.ground.shortest_tread);
+    const Vec3 along_line = way + body_.up_C * line_rise(way);
+    const Vec3 over = foot_C_ + body_.up_C * (limits_.highest + kGroundTouch);
+    return body_.cast_ray(over, along_line).has_value();
+  }
+
+  // Judges the tread behind the riser that was touched, by a ray: the capsule itself may already lie on the riser
+  // after it.
+  Judgement judge_tread(double raise) const {
+    const Vec3 beyond = touch_C_ + in_C_ * context_.profile.ground.shortest_tread;
+    const double above = raise + body_.radius, reach = above + std::max(-line_rise(beyond), 0.0) + kTouch;
+    const auto tread = body_.cast_ray(foot_C_ + beyond + body_.up_C * above, -body_.up_C * reach);
+    if (!tread) return {Outcome::Taken, 0.0, kNoPiece};  // Something thin, with lower ground behind it.
+    const double rise = above_line(tread->hit.point_C);
+    if (rise > limits_.highest + kGroundTouch) return {Outcome::TooHigh, rise, tread->piece};
+    return {bears(tread->surface, tread->hit.normal_C) ? Outcome::Taken : Outcome::NotWalkable, rise, tread->piece};
+  }
+
+  const StepContext& context_;
+  const Body& body_;
+  Vec3 foot_C_;
+  const WorldHit& blocked_;
+  const StepLimits& limits_;
+  double ahead_;      // m still to go.
+  Vec3 direction_C_;  // Of that, unit, across up.
+  Vec3 in_C_;         // Into the riser, unit, across up.
+  Vec3 touch_C_;      // From the foot to the contact, across up.
+};
 
 }  // namespace
 
 std::optional<Vec3> try_step(const StepContext& context, const Body& body, const Vec3& foot_C,
-                             const Vec3& flat_rest_C, const WorldHit& blocked, const Planes& walls) {
-  const Profile::Ground& ground = context.profile.ground;
-  const double ahead = length(flat_rest_C);
-  if (ground.highest_step <= 0.0 || ahead <= 0.0) return std::nullopt;
-  const auto refuse = [&](Outcome outcome, double rise) {
-    context.note(entry::Step{outcome, rise, ground.highest_step, blocked.piece});
-    return std::nullopt;
-  };
-  const double touched_at = dot(blocked.hit.point_C - foot_C, body.up_C);
-  if (touched_at > ground.highest_step + kGroundTouch) return refuse(Outcome::TooHigh, touched_at);
-
-  const Vec3 direction = flat_rest_C / ahead;
-  if (rises_beyond(context, body, foot_C, blocked, direction))
-    return refuse(Outcome::TooHigh, ground.highest_step);
-  const Vec3 up = body.up_C * ground.highest_step;
-  const auto ceiling = body.sweep(foot_C, up);
-  const double raise = ceiling ? ceiling->hit.fraction * ground.highest_step : ground.highest_step;
-  const Lifted lifted{body, foot_C + body.up_C * raise, raise};
-
-  // The riser lies under the round of the capsule: the centre has to come this far forward to be over it.
-  const double to_riser = std::max(dot(blocked.hit.point_C - foot_C, direction), 0.0);
-  const double wanted = std::max(ahead, to_riser + ground.shortest_tread);
-  const double free = lifted.free_along(direction * wanted);
-  const double tread = free + body.radius - to_riser;
-  if (free < wanted - kTouch && tread < ground.shortest_tread) {
-    return refuse(ceiling ? Outcome::NoHeadRoom : (free <= kTouch ? Outcome::TooHigh : Outcome::ShortTread),
-                  touched_at);
-  }
-  const Judgement judged = judge_tread(context, lifted, foot_C, blocked, direction);
-  if (judged.outcome != Outcome::Taken) return refuse(judged.outcome, judged.rise);
-
-  const double forward = std::min(free, ahead);
-  if (forward <= length(body.flat(walls.clip(flat_rest_C).vector_C)) * (1.0 - 1e-9) && walls.count() > 0) {
-    return refuse(Outcome::NoGain, judged.rise);
-  }
-  const auto landed = lifted.landing(direction * forward);
-  if (!landed || forward <= kTouch) return refuse(Outcome::NoGain, judged.rise);
-  const auto bearing = bearing_face(body, *landed);
-  if (!bearing || !walkable(context.profile, bearing->face_normal_C, body.up_C)) {
-    return refuse(Outcome::NotWalkable, judged.rise);
-  }
-  context.note(entry::Step{Outcome::Taken, judged.rise, ground.highest_step, judged.piece});
-  return landed;
+                             const Vec3& flat_rest_C, const WorldHit& blocked, const Planes& walls,
+                             const StepLimits& limits) {
+  if (limits.highest <= 0.0 || length(flat_rest_C) <= 0.0) return std::nullopt;
+  return Attempt(context, body, foot_C, flat_rest_C, blocked, limits).make(flat_rest_C, walls);
 }
 
 }  // namespace lagniappe

@@ -12,6 +12,27 @@ void add(Hash& hash, const Vec3& v) {
   hash.add(v.z);
 }
 
+void add(Hash& hash, const Surface& surface) {
+  hash.add(static_cast<std::uint8_t>(surface.walk));
+  hash.add(surface.ground);
+  hash.add(surface.climbable);
+  hash.add(surface.friction);
+}
+
+void add(Hash& hash, const PieceMotion& motion) {
+  for (const PieceMotion::Key& key : motion.keys) {
+    hash.add(key.at);
+    add(hash, key.move_C);
+    add(hash, key.turn);
+    hash.add(static_cast<std::uint8_t>(key.ease));
+  }
+  hash.add(motion.period);
+  hash.add(motion.phase);
+  hash.add(static_cast<std::uint8_t>(motion.repeat));
+  hash.add(static_cast<std::uint8_t>(motion.path));
+  for (const Vec3& v : {motion.pivot_P, motion.at_C, motion.turn}) add(hash, v);
+}
+
 }  // namespace
 
 std::uint64_t identity_of(const TriangleWorld& world) {
@@ -22,6 +43,11 @@ std::uint64_t identity_of(const TriangleWorld& world) {
     const Triangle& t = world.triangle(i);
     for (const Vec3& v : {t.v0_C, t.v1_C, t.v2_C}) add(hash, v);
     hash.add(world.triangle_piece(i));
+    add(hash, world.triangle_surface(i));
+  }
+  for (const PieceId piece : world.moving_pieces()) {
+    hash.add(piece);
+    add(hash, *world.motion_of(piece));
   }
   for (PieceId piece = 0; piece < world.piece_count(); ++piece) {
     hash.add(world.piece_name(piece));
@@ -34,8 +60,15 @@ std::uint64_t identity_of(const Profile& profile) {
   Hash hash;
   Profile copy = profile;
   for (const ProfileField& field : profile_fields()) hash.add(field.value(copy));
-  hash.add(static_cast<std::uint8_t>(profile.ground.response.model));
-  hash.add(static_cast<std::uint8_t>(profile.air.response.model));
+  for (const ProfileCurve& field : profile_curves()) {
+    const Curve& curve = field.curve(copy);
+    hash.add(curve.count);
+    for (int i = 0; i < curve.count; ++i) {
+      hash.add(curve.points[i].x);
+      hash.add(curve.points[i].y);
+    }
+  }
+  for (const ProfileChoice& field : profile_choices()) hash.add(field.get(profile));
   hash.add(profile.jump.air_jumps);
   return hash.value();
 }

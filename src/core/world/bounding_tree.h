@@ -7,7 +7,9 @@
 // 3. No leaf is deeper than kMostDepth, so a walk's stack of that size never overflows.
 #pragma once
 
+#include <algorithm>
 #include <array>
+#include <cmath>
 #include <cstdint>
 #include <vector>
 
@@ -22,6 +24,13 @@ class BoundingTree {
     std::uint32_t first;  // Leaf: position of its first item; else: its first child's node.
     std::array<float, 3> high;
     std::uint32_t count;  // Items of a leaf; 0 in an inner node.
+
+    bool overlaps(const Box& box) const {
+      for (int i = 0; i < 3; ++i) {
+        if (box.low_C[i] > high[i] || box.high_C[i] < low[i]) return false;
+      }
+      return true;
+    }
   };
   static_assert(sizeof(Node) == 32);
 
@@ -67,6 +76,30 @@ class BoundingTree {
  private:
   std::vector<Node> nodes_;
   std::vector<std::uint32_t> items_;
+};
+
+// Where a box moving along a line enters a tree node. Division by a zero motion is avoided by a huge inverse: 0
+// times it stays 0, everything else lands far outside [0, 1].
+class MovingBox {
+ public:
+  MovingBox(const Box& start, const Vec3& motion) : centre_(start.centre()), half_(0.5 * start.size()) {
+    for (int i = 0; i < 3; ++i) inverse_[i] = std::abs(motion[i]) > 1e-300 ? 1.0 / motion[i] : 1e300;
+  }
+
+  // As a fraction of the motion; negative if it never does.
+  double enter(const BoundingTree::Node& node) const {
+    double begin = 0.0, end = 1.0;
+    for (int i = 0; i < 3; ++i) {
+      const double a = (node.low[i] - half_[i] - centre_[i]) * inverse_[i];
+      const double b = (node.high[i] + half_[i] - centre_[i]) * inverse_[i];
+      begin = std::max(begin, std::min(a, b));
+      end = std::min(end, std::max(a, b));
+    }
+    return begin <= end ? begin : -1.0;
+  }
+
+ private:
+  Vec3 centre_, half_, inverse_;
 };
 
 }  // namespace lagniappe

@@ -6,72 +6,132 @@
 
 #include "geometry/closest.h"
 #include "geometry/tolerances.h"
-#include "world/bounding_tree.h"
+#include "world/face_tree.h"
+#include "world/queries.h"
 
 namespace lagniappe {
 namespace {
 
 constexpr double kLimitsBeyondTriangles = 50.0;
 
-// Where a box moving along a line enters a tree node. Division by a zero motion is avoided by a huge inverse: 0
-// times it stays 0, everything else lands far outside [0, 1].
-class MovingBox {
- public:
-  MovingBox(const Box& start, const Vec3& motion) : centre_(start.centre()), half_(0.5 * start.size()) {
-    for (int i = 0; i < 3; ++i) inverse_[i] = std::abs(motion[i]) > 1e-300 ? 1.0 / motion[i] : 1e300;
-  }
+// The box of a box that is seen from a piece.
+Box seen_from(const RigidPose& pose, const Box& box_C) {
+  const Vec3 centre = pose.back(box_C.centre()), half = 0.5 * box_C.size();
+  const glm::dmat3 turn = glm::mat3_cast(glm::conjugate(pose.rotation_CP));
+  Vec3 reach(0.0);
+  for (int i = 0; i < 3; ++i) reach += glm::abs(turn[i]) * half[i];
+  return Box{centre - reach, centre + reach}.grown(kTouch);
+}
 
-  double enter(const BoundingTree::Node& node) const {
-    double begin = 0.0, end = 1.0;
-    for (int i = 0; i < 3; ++i) {
-      const double a = (node.low[i] - half_[i] - centre_[i]) * inverse_[i];
-      const double b = (node.high[i] + half_[i] - centre_[i]) * inverse_[i];
-      begin = std::max(begin, std::min(a, b));
-      end = std::min(end, std::max(a, b));
+WorldFace placed(const WorldFace& face, const RigidPose& pose) {
+  WorldFace out = face;
+  out.triangle = {pose.point(face.triangle.v0_C), pose.point(face.triangle.v1_C), pose.point(face.triangle.v2_C)};
+  out.normal_C = pose.rotation_CP * face.normal_C;
+  return out;
+}
+
+// Every place that the middle of a moving piece passes: the hull of the control points of its path.
+Box path_of(const PieceMotion& m) {
+  Box box;
+  const auto count = static_cast<std::ptrdiff_t>(m.keys.size());
+  const auto key = [&](std::ptrdiff_t i) { return m.keys[static_cast<std::size_t>((i + count) % count)].move_C; };
+  for (std::ptrdiff_t i = 0; i < count; ++i) {
+    const Vec3 at = m.at_C + key(i);
+    box.join(at);
+    if (m.path != PieceMotion::Path::Curved) continue;
+    // Whichever neighbours the curve uses here, one within twice the longest hop bounds it.
+    const double hop = length(key(i + 1) - key(i)) + length(key(i) - key(i - 1));
+    box.join(Box{at, at}.grown(hop));
+  }
+  return box;
+}
+
+struct Mover {
+  PieceId piece;
+  PieceMotion motion;
+  FaceTree tree;
+  Box reach_C;      // Holds the piece at any time.
+  double farthest;  // m of its vertices from its pivot.
+
+  Mover(PieceId id, PieceMotion m, std::vector<WorldFace> faces)
+      : piece(id), motion(std::move(m)), tree(std::move(faces)) {
+    farthest = 0.0;
+    for (const WorldFace& face : tree.faces()) {
+      const Triangle& t = face.triangle;
+      for (const Vec3& v : {t.v0_C, t.v1_C, t.v2_C}) farthest = std::max(farthest, length(v - motion.pivot_P));
     }
-    return begin <= end ? begin : -1.0;
+    reach_C = path_of(motion).grown(farthest + length(motion.pivot_P) + kTouch);
   }
 
- private:
-  Vec3 centre_, half_, inverse_;
+  template <typename Query>
+  void ask(Query& query, double time) const {
+    if (!reach_C.overlaps(query.region())) return;
+    const RigidPose pose = motion.pose_at(time);
+    tree.each_in(seen_from(pose, query.region()), [&](const WorldFace& face) { query.offer(placed(face, pose)); });
+  }
+
+  std::optional<WorldPush> push(const Segment& axis, double radius, double from_time, double to_time) const;
 };
 
-bool overlaps(const Box& box, const BoundingTree::Node& node) {
-  for (int i = 0; i < 3; ++i) {
-    if (box.low_C[i] > node.high[i] || box.high_C[i] < node.low[i]) return false;
+// In the frame of the piece the capsule moves and the piece stands still. Where the piece turns, the way is cut so
+// short that it is straight: what is left over is far less than a margin at walking sizes, and push-out takes it.
+std::optional<WorldPush> Mover::push(const Segment& axis, double radius, double from_time, double to_time) const {
+  if (!reach_C.overlaps(bounds(axis).grown(radius))) return std::nullopt;
+  const RigidVelocity velocity = motion.velocity_at(0.5 * (from_time + to_time));
+  const double turned = length(velocity.angular_C) * (to_time - from_time);
+  constexpr double kShortTurn = 0.02;
+  const int parts = std::clamp(static_cast<int>(std::ceil(turned / kShortTurn)), 1, 32);
+  const auto time_at = [&](double part) { return from_time + (to_time - from_time) * (part / parts); };
+  const auto seen = [&](const RigidPose& pose) { return Segment{pose.back(axis.a_C), pose.back(axis.b_C)}; };
+  RigidPose before = motion.pose_at(from_time);
+  for (int part = 0; part < parts; ++part) {
+    const RigidPose after = motion.pose_at(time_at(part + 1));
+    const Segment from = seen(before), to = seen(after);
+    SweepQuery query(from, radius, 0.5 * (to.a_C - from.a_C + to.b_C - from.b_C), {});
+    tree.each_in(query.region(), [&](const WorldFace& face) { query.offer(face); });
+    if (const auto& hit = query.answer()) {
+      const double fraction = (part + hit->hit.fraction) / parts;
+      const RigidPose at = motion.pose_at(time_at(part + hit->hit.fraction));
+      const Vec3 normal = at.rotation_CP * hit->hit.normal_C, point = at.point(hit->hit.point_C);
+      const double shift = dot(motion.pose_at(to_time).point(hit->hit.point_C) - point, normal);
+      if (shift > 0.0) return WorldPush{normal * shift, point, normal, fraction, piece};
+    }
+    before = after;
   }
-  return true;
+  return std::nullopt;
 }
 
-// The part of a sweep hit that ties are decided by: face, edge, vertex, then the lower triangle.
-bool preferred(const WorldHit& a, const WorldHit& b) {
-  if (a.hit.feature != b.hit.feature) return a.hit.feature < b.hit.feature;
-  return a.triangle < b.triangle;
-}
+// Copies faces, as a query does that wants them all.
+struct Collect {
+  Box box;
+  std::span<WorldFace> out;
+  std::size_t count = 0;
+  bool fits = true;
 
-bool nearer(const WorldContact& a, const WorldContact& b) {
-  if (a.closest.distance != b.closest.distance) return a.closest.distance < b.closest.distance;
-  return a.triangle < b.triangle;
-}
+  const Box& region() const { return box; }
+  void offer(const WorldFace& face) {
+    if (!box.overlaps(bounds(face.triangle))) return;
+    if (count < out.size()) {
+      out[count++] = face;
+    } else {
+      fits = false;
+    }
+  }
+};
 
 }  // namespace
 
 struct TriangleWorld::Data {
-  // Triangles in the tree's order, beside what queries want of them; `index` is the order of adding.
-  struct Face {
-    Triangle triangle;
-    Vec3 normal_C;
-    PieceId piece;
-    std::uint32_t index;
-  };
-  BoundingTree tree;
-  std::vector<Face> faces;
-  std::vector<std::uint32_t> position;  // By the order of adding: where the face lies.
+  FaceTree still;
+  std::vector<Mover> movers;
+  std::vector<PieceId> moving_pieces;
+  std::vector<const WorldFace*> added;  // By the order of adding.
   std::vector<std::string> names;
   Box limits;
 
-  Vec3 normal_towards(const Face& face, const Vec3& direction_C) const {
-    return dot(face.normal_C, direction_C) >= 0.0 ? face.normal_C : -face.normal_C;
+  template <typename Query>
+  void ask_movers(Query& query, double time) const {
+    for (const Mover& mover : movers) mover.ask(query, time);
   }
 };
 
@@ -80,35 +140,56 @@ PieceId TriangleWorld::Builder::begin_piece(std::string name) {
   return static_cast<PieceId>(names_.size() - 1);
 }
 
-bool TriangleWorld::Builder::add(const Triangle& t) {
+PieceId TriangleWorld::Builder::begin_moving_piece(std::string name, PieceMotion motion) {
+  assert(!motion.keys.empty() && motion.period > 0.0);
+  const PieceId piece = begin_piece(std::move(name));
+  motions_.emplace_back(piece, std::move(motion));
+  return piece;
+}
+
+bool TriangleWorld::Builder::add(const Triangle& t, const Surface& surface) {
   assert(!names_.empty());
   if (!is_finite(t.v0_C) || !is_finite(t.v1_C) || !is_finite(t.v2_C)) return false;
   const double double_area = length(cross(t.v1_C - t.v0_C, t.v2_C - t.v0_C));
   if (!(double_area >= kLeastDoubleArea) || !std::isfinite(double_area)) return false;
-  triangles_.push_back(t);
-  pieces_.push_back(static_cast<PieceId>(names_.size() - 1));
+  faces_.push_back({t, winding_normal(t), static_cast<PieceId>(names_.size() - 1),
+                    static_cast<std::uint32_t>(faces_.size()), surface});
   return true;
 }
 
 TriangleWorld TriangleWorld::Builder::commit(Options options) {
-  std::vector<Box> boxes;
-  boxes.reserve(triangles_.size());
-  Box all;
-  for (const Triangle& t : triangles_) {
-    boxes.push_back(bounds(t));
-    all.join(boxes.back());
+  // Faces of a moving piece lie together; all others stay in the tree of what stands still.
+  std::vector<std::vector<WorldFace>> moving(motions_.size());
+  std::vector<WorldFace> still;
+  const std::size_t count = faces_.size();
+  if (motions_.empty()) {
+    still = std::move(faces_);
+  } else {
+    std::vector<int> motion_of(names_.size(), -1);
+    for (std::size_t i = 0; i < motions_.size(); ++i) motion_of[motions_[i].first] = static_cast<int>(i);
+    for (const WorldFace& face : faces_) {
+      const int motion = motion_of[face.piece];
+      (motion < 0 ? still : moving[static_cast<std::size_t>(motion)]).push_back(face);
+    }
+  }
+  auto data = std::make_unique<Data>(Data{FaceTree(std::move(still)), {}, {}, {}, std::move(names_), options.limits});
+  Box all = data->still.box();
+  data->movers.reserve(motions_.size());
+  for (std::size_t i = 0; i < motions_.size(); ++i) {
+    data->movers.emplace_back(motions_[i].first, std::move(motions_[i].second), std::move(moving[i]));
+    data->moving_pieces.push_back(motions_[i].first);
+    all.join(data->movers.back().reach_C);
   }
   if (options.limits.empty()) {
     if (all.empty()) all = Box{Vec3(0.0), Vec3(0.0)};
-    options.limits = all.grown(kLimitsBeyondTriangles);
+    data->limits = all.grown(kLimitsBeyondTriangles);
   }
-  auto data = std::make_unique<Data>(Data{BoundingTree(boxes), {}, {}, std::move(names_), options.limits});
-  data->faces.reserve(triangles_.size());
-  data->position.resize(triangles_.size());
-  for (const std::uint32_t item : data->tree.items()) {
-    data->position[item] = static_cast<std::uint32_t>(data->faces.size());
-    data->faces.push_back({triangles_[item], winding_normal(triangles_[item]), pieces_[item], item});
-  }
+  data->added.resize(count);
+  const auto list = [&](const FaceTree& tree) {
+    for (const WorldFace& face : tree.faces()) data->added[face.index] = &face;
+  };
+  list(data->still);
+  for (const Mover& mover : data->movers) list(mover.tree);
   *this = Builder();
   return TriangleWorld(std::move(data));
 }
@@ -118,79 +199,46 @@ TriangleWorld::TriangleWorld(TriangleWorld&&) noexcept = default;
 TriangleWorld& TriangleWorld::operator=(TriangleWorld&&) noexcept = default;
 TriangleWorld::~TriangleWorld() = default;
 
-std::optional<WorldHit> TriangleWorld::sweep(const Segment& axis, double radius, const Vec3& motion) const {
-  const MovingBox moving(bounds(axis).grown(radius + kTouch), motion);
-  const double far = length(motion);
-  const double tie = far > 0.0 ? kTouch / far : 0.0;
-  std::optional<WorldHit> best;
-  const auto bound = [&] { return best ? best->hit.fraction + tie : 1.0; };
-  const auto leaf = [&](std::uint32_t first, std::uint32_t count) {
-    for (std::uint32_t i = first; i < first + count; ++i) {
-      const Data::Face& face = data_->faces[i];
-      const auto fraction = sweep_fraction(axis, radius, motion, face.triangle);
-      if (!fraction || *fraction > bound()) continue;
-      const Closest c = closest(moved(axis, motion * *fraction), face.triangle);
-      WorldHit candidate{{*fraction, c.on_triangle_C, c.normal_C, c.feature},
-                         data_->normal_towards(face, c.normal_C),
-                         face.piece,
-                         face.index};
-      if (!best || *fraction < best->hit.fraction - tie) {
-        best = candidate;
-      } else {
-        const double least = std::min(*fraction, best->hit.fraction);
-        if (preferred(candidate, *best)) best = candidate;
-        best->hit.fraction = least;
-      }
-    }
-  };
-  data_->tree.walk([&](const BoundingTree::Node& n) { return moving.enter(n); }, bound, leaf);
-  return best;
+std::optional<WorldHit> TriangleWorld::sweep(const Segment& axis, double radius, const Vec3& motion_C,
+                                             const Moment& moment) const {
+  SweepQuery query(axis, radius, motion_C, moment);
+  data_->still.ask_along(query, bounds(axis).grown(radius + kTouch), motion_C);
+  data_->ask_movers(query, moment.time);
+  return query.answer();
 }
 
-std::size_t TriangleWorld::contacts(const Segment& axis, double radius, std::span<WorldContact> out) const {
-  const Box box = bounds(axis).grown(radius);
-  std::size_t count = 0;
-  const auto keep = [&](const WorldContact& contact) {
-    if (count == out.size()) {
-      if (count == 0 || !nearer(contact, out[count - 1])) return;
-    } else {
-      ++count;
-    }
-    std::size_t at = count - 1;
-    for (; at > 0 && nearer(contact, out[at - 1]); --at) out[at] = out[at - 1];
-    out[at] = contact;
-  };
-  const auto leaf = [&](std::uint32_t first, std::uint32_t n) {
-    for (std::uint32_t i = first; i < first + n; ++i) {
-      const Data::Face& face = data_->faces[i];
-      if (!box.overlaps(bounds(face.triangle))) continue;
-      const Closest c = closest(axis, face.triangle);
-      if (c.distance <= radius) keep({c, data_->normal_towards(face, c.normal_C), face.piece, face.index});
-    }
-  };
-  data_->tree.walk([&](const BoundingTree::Node& n) { return overlaps(box, n) ? 0.0 : -1.0; },
-                   [] { return 0.0; }, leaf);
-  return count;
+std::size_t TriangleWorld::contacts(const Segment& axis, double radius, std::span<WorldContact> out,
+                                    const Moment& moment) const {
+  ContactQuery query(axis, radius, out, moment);
+  data_->still.each_in(query.region(), [&](const WorldFace& face) { query.offer(face); });
+  data_->ask_movers(query, moment.time);
+  return query.answer();
 }
 
-std::optional<WorldRayHit> TriangleWorld::cast_ray(const Vec3& origin, const Vec3& motion) const {
-  const MovingBox moving(Box{origin, origin}.grown(kTouch), motion);
-  std::optional<WorldRayHit> best;
-  std::uint32_t best_index = 0;
-  const auto leaf = [&](std::uint32_t first, std::uint32_t count) {
-    for (std::uint32_t i = first; i < first + count; ++i) {
-      const Data::Face& face = data_->faces[i];
-      const auto hit = lagniappe::cast_ray(origin, motion, face.triangle);
-      if (!hit) continue;
-      const bool tie = best && hit->fraction == best->hit.fraction && face.index < best_index;
-      if (best && !tie && hit->fraction >= best->hit.fraction) continue;
-      best = WorldRayHit{*hit, face.piece};
-      best_index = face.index;
-    }
-  };
-  data_->tree.walk([&](const BoundingTree::Node& n) { return moving.enter(n); },
-                   [&] { return best ? best->hit.fraction : 1.0; }, leaf);
-  return best;
+std::optional<WorldRayHit> TriangleWorld::cast_ray(const Vec3& origin_C, const Vec3& motion_C,
+                                                   const Moment& moment) const {
+  RayQuery query(origin_C, motion_C, moment);
+  data_->still.ask_along(query, Box{origin_C, origin_C}.grown(kTouch), motion_C);
+  data_->ask_movers(query, moment.time);
+  return query.answer();
+}
+
+std::optional<WorldPush> TriangleWorld::first_push(const Segment& axis, double radius, double from_time,
+                                                   double to_time, PieceId without) const {
+  std::optional<WorldPush> first;
+  for (const Mover& mover : data_->movers) {
+    if (mover.piece == without) continue;
+    const auto push = mover.push(axis, radius, from_time, to_time);
+    if (push && (!first || push->fraction < first->fraction)) first = push;
+  }
+  return first;
+}
+
+std::optional<std::size_t> TriangleWorld::gather(const Box& region, double time, std::span<WorldFace> out) const {
+  Collect collect{region, out};
+  data_->still.each_in(region, [&](const WorldFace& face) { collect.offer(face); });
+  data_->ask_movers(collect, time);
+  return collect.fits ? std::optional(collect.count) : std::nullopt;
 }
 
 Box TriangleWorld::limits() const { return data_->limits; }
@@ -199,19 +247,25 @@ std::string_view TriangleWorld::piece_name(PieceId piece) const {
   return piece < data_->names.size() ? std::string_view(data_->names[piece]) : std::string_view();
 }
 
-std::size_t TriangleWorld::triangle_count() const { return data_->faces.size(); }
+const PieceMotion* TriangleWorld::motion_of(PieceId piece) const {
+  for (const Mover& mover : data_->movers) {
+    if (mover.piece == piece) return &mover.motion;
+  }
+  return nullptr;
+}
+
+std::size_t TriangleWorld::triangle_count() const { return data_->added.size(); }
 std::size_t TriangleWorld::piece_count() const { return data_->names.size(); }
 
 std::size_t TriangleWorld::memory_bytes() const {
-  return data_->tree.memory_bytes() + data_->faces.size() * (sizeof(Data::Face) + 2 * sizeof(std::uint32_t));
+  std::size_t bytes = data_->still.memory_bytes() + data_->added.size() * sizeof(const WorldFace*);
+  for (const Mover& mover : data_->movers) bytes += mover.tree.memory_bytes();
+  return bytes;
 }
 
-const Triangle& TriangleWorld::triangle(std::size_t index) const {
-  return data_->faces[data_->position[index]].triangle;
-}
-
-PieceId TriangleWorld::triangle_piece(std::size_t index) const {
-  return data_->faces[data_->position[index]].piece;
-}
+const Triangle& TriangleWorld::triangle(std::size_t index) const { return data_->added[index]->triangle; }
+PieceId TriangleWorld::triangle_piece(std::size_t index) const { return data_->added[index]->piece; }
+const Surface& TriangleWorld::triangle_surface(std::size_t index) const { return data_->added[index]->surface; }
+std::span<const PieceId> TriangleWorld::moving_pieces() const { return data_->moving_pieces; }
 
 }  // namespace lagniappe

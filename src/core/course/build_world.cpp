@@ -1,0 +1,80 @@
+// SPDX-License-Identifier: MIT
+// A course as a world to move in.
+#include <algorithm>
+
+#include "lagniappe/course.h"
+
+namespace lagniappe {
+namespace {
+
+// Room around everything that is there, marks high above included; less below, where only a fall leads.
+constexpr double kRoomAround = 200.0, kRoomBelow = 50.0;
+
+Box default_limits(Box all, const std::vector<Mark>& marks) {
+  for (const Mark& mark : marks) all.join(mark.at_C);
+  if (all.empty()) all = Box{Vec3(0.0), Vec3(0.0)};
+  Box limits = all.grown(kRoomAround);
+  limits.low_C.y = all.low_C.y - kRoomBelow;
+  return limits;
+}
+
+Surface named(const Course& course, const std::string& id) {
+  const auto found = std::find_if(course.surfaces.begin(), course.surfaces.end(),
+                                  [&](const NamedSurface& s) { return s.id == id; });
+  return found != course.surfaces.end() ? found->surface : Surface{};
+}
+
+const shape::Triangles* mesh_of(const Shape& shape) {
+  if (const auto* mesh = std::get_if<shape::Triangles>(&shape)) return mesh;
+  const auto* model = std::get_if<shape::Model>(&shape);
+  return model != nullptr ? model->mesh.get() : nullptr;
+}
+
+PieceMotion placed_motion(const Piece& piece) {
+  PieceMotion motion = *piece.motion;
+  motion.at_C = piece.at_C;
+  motion.turn = piece.turn;
+  return motion;
+}
+
+}  // namespace
+
+Surface surface_of(const Course& course, const Piece& piece, std::size_t triangle) {
+  const shape::Triangles* mesh = mesh_of(piece.shape);
+  if (mesh == nullptr || triangle >= mesh->surface_of.size() || mesh->surface_of[triangle] == 0)
+    return named(course, piece.surface);
+  const auto& choice = mesh->surfaces[mesh->surface_of[triangle] - 1u];
+  return choice.name.empty() ? choice.surface : named(course, choice.name);
+}
+
+TriangleWorld build_world(const Course& course) {
+  TriangleWorld::Builder builder;
+  Box all;
+  for (const Piece& piece : course.pieces) {
+    if (piece.motion) {
+      builder.begin_moving_piece(piece.id, placed_motion(piece));
+    } else {
+      builder.begin_piece(piece.id);
+    }
+    const std::vector<Triangle> triangles = piece.motion ? own_triangles_of(piece) : triangles_of(piece);
+    const shape::Triangles* mesh = mesh_of(piece.shape);
+    const bool mixed = mesh != nullptr && !mesh->surface_of.empty();
+    const Surface whole = named(course, piece.surface);
+    for (std::size_t i = 0; i < triangles.size(); ++i) {
+      if (!builder.add(triangles[i], mixed ? surface_of(course, piece, i) : whole)) continue;
+      if (!piece.motion) all.join(bounds(triangles[i]));
+    }
+    if (piece.motion) {
+      for (const PieceMotion::Key& key : piece.motion->keys) all.join(piece.at_C + key.move_C);
+    }
+  }
+  return builder.commit({course.limits.empty() ? default_limits(all, course.marks) : course.limits});
+}
+
+Home start_home(const Course& course) {
+  const auto start =
+      std::find_if(course.marks.begin(), course.marks.end(), [](const Mark& m) { return m.id == "start"; });
+  return {start->at_C, Quat(1.0, 0.0, 0.0, 0.0), start->facing};
+}
+
+}  // namespace lagniappe

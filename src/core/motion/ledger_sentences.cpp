@@ -1,0 +1,146 @@
+// SPDX-License-Identifier: MIT
+// Ledger entries as sentences for people.
+#include <fmt/format.h>
+
+#include "lagniappe/ledger.h"
+#include "motion/ledger_words.h"
+
+namespace lagniappe {
+namespace {
+
+// Lengths below this are told in millimetres.
+constexpr double kShort = 0.01;
+
+std::string metres(double m) {
+  return std::abs(m) < kShort ? fmt::format("{:.2f} mm", m * 1000.0) : fmt::format("{:.3f} m", m);
+}
+std::string angle(double radians) { return fmt::format("{:.1f}\u00b0", degrees(radians)); }
+std::string direction(const Vec3& v) { return fmt::format("({:.2f}, {:.2f}, {:.2f})", v.x, v.y, v.z); }
+
+struct Teller {
+  const World& world;
+
+  std::string piece(PieceId id) const {
+    const std::string_view name = world.piece_name(id);
+    return name.empty() ? "no piece" : fmt::format("\u201c{}\u201d", name);
+  }
+
+  std::string operator()(const entry::Reset& e) const {
+    return e.out_of_limits ? "put back to the start: the limits of the course were left"
+                           : "put back to the start, as asked";
+  }
+  std::string operator()(const entry::Carry& e) const {
+    std::string text = fmt::format("carried {} by {}", metres(length(e.shift_C)), piece(e.piece));
+    if (std::abs(e.yaw) > 1e-9) text += fmt::format(", turned by {}", angle(e.yaw));
+    return e.blocked ? text + "; something solid was in the way" : text;
+  }
+  std::string operator()(const entry::Push& e) const {
+    const std::string text = fmt::format("pushed {} by {}", metres(length(e.shift_C)), piece(e.piece));
+    return e.blocked ? text + "; there was not that much room" : text;
+  }
+  std::string operator()(const entry::PushOut& e) const {
+    if (e.crushed)
+      return fmt::format("crushed: {} deep in {}, and no way out within the limit", metres(e.depth), piece(e.piece));
+    return fmt::format("pushed out of {}, {} deep", piece(e.piece), metres(e.depth));
+  }
+  std::string operator()(const entry::Wish& e) const {
+    if (e.share <= 0.0) return "wish: to stand";
+    return fmt::format("wish: {:.2f} m/s towards {}, {:.0f} % of full speed", length(e.velocity_C),
+                       direction(unit_or(e.velocity_C, Vec3(0.0))), e.share * 100.0);
+  }
+  std::string operator()(const entry::StateChange& e) const {
+    return fmt::format("state: {} \u2192 {}", name_of(e.from), name_of(e.to));
+  }
+  std::string operator()(const entry::Jump& e) const {
+    const std::string text = fmt::format("jump: leaves at {:.2f} m/s upwards", e.speed);
+    if (e.in_air) return text + ", in the air";
+    return e.late_by > 1e-9 ? text + fmt::format(", {:.0f} ms after the ground was left", e.late_by * 1000.0) : text;
+  }
+  std::string operator()(const entry::JumpRefused& e) const {
+    if (e.on_skid) return "jump refused: not from ground that is too steep";
+    if (e.since_grounded > 1e6) return "jump refused: in the air, and no air jump is left";
+    return fmt::format("jump refused: the ground was left {:.0f} ms ago, too long, and no air jump is left",
+                       e.since_grounded * 1000.0);
+  }
+  std::string operator()(const entry::Sweep& e) const {
+    const double far = length(e.motion_C);
+    if (!e.hit) return fmt::format("moved {}: nothing in the way", metres(far));
+    return fmt::format("moved {} of {}: met the {} of {}", metres(far * e.fraction), metres(far),
+                       word(kFeatures, e.feature), piece(e.piece));
+  }
+  std::string operator()(const entry::Slide& e) const {
+    const std::string left = metres(length(e.rest_C));
+    switch (e.kind) {
+      case entry::Slide::Kind::Along:
+        return fmt::format("goes on along the surface, {} left", left);
+      case entry::Slide::Kind::Wall:
+        return fmt::format("slides along the wall: run into at {}, {:.0f} % of the speed kept, {} left",
+                           angle(e.approach), e.kept * 100.0, left);
+      case entry::Slide::Kind::Ceiling:
+        return fmt::format("slides along the ceiling, {} left", left);
+      case entry::Slide::Kind::Crease:
+        return fmt::format("follows the edge of two faces, {} left", left);
+      case entry::Slide::Kind::Stop:
+        break;
+    }
+    return fmt::format("stopped: run into at {}, nothing left to go", angle(e.approach));
+  }
+  std::string operator()(const entry::Step& e) const {
+    using Outcome = entry::Step::Outcome;
+    const std::string on = piece(e.piece), rise = metres(e.rise), highest = metres(e.highest);
+    switch (e.outcome) {
+      case Outcome::Taken:
+        return fmt::format("step taken onto {}: rise {} \u2264 {} allowed", on, rise, highest);
+      case Outcome::TooHigh:
+        return e.rise > e.highest ? fmt::format("step tried on {}: rise {} > {} allowed, refused", on, rise, highest)
+                                  : fmt::format("step tried on {}: still a wall at {}, refused", on, highest);
+      case Outcome::NoHeadRoom:
+        return fmt::format("step tried on {}: no head room above the rise of {}, refused", on, rise);
+      case Outcome::ShortTread:
+        return fmt::format("step tried on {}: the tread above {} is too short, refused", on, rise);
+      case Outcome::NotWalkable:
+        return fmt::format("step tried on {}: what is on top, {} up, cannot be walked on, refused", on, rise);
+      case Outcome::NoGain:
+        break;
+    }
+    return fmt::format("step tried on {}: sliding gets as far, refused", on);
+  }
+  std::string operator()(const entry::Probe& e) const {
+    if (!e.hit) return fmt::format("probed {} down: nothing", metres(e.reach));
+    return fmt::format("probed {} down: {} {} below", metres(e.reach), piece(e.piece), metres(e.gap));
+  }
+  std::string operator()(const entry::Judged& e) const {
+    if (e.verdict == Verdict::None)
+      return fmt::format("verdict: {} is no ground", piece(e.piece));
+    std::string text = fmt::format("verdict: {}, {} on {}", name_of(e.verdict), angle(e.angle), piece(e.piece));
+    if (e.verdict == Verdict::Perched) text += fmt::format(", the centre {} beyond the edge", metres(e.overhang));
+    return text;
+  }
+  std::string operator()(const entry::Snap& e) const {
+    return fmt::format("snapped {} down to the ground", metres(e.distance));
+  }
+  std::string operator()(const entry::Crest& e) const {
+    return fmt::format("flew over the crest: the ground falls away by {} > {} allowed at {:.2f} m/s",
+                       angle(e.falls_away), angle(e.limit), e.speed);
+  }
+  std::string operator()(const entry::LeftGround& e) const {
+    std::string text = fmt::format("left the ground at {:.2f} m/s", e.speed);
+    if (length_squared(e.inherited_C) > 0.0)
+      text += fmt::format(", {:.2f} m/s of it from what was stood on", length(e.inherited_C));
+    return text;
+  }
+};
+
+}  // namespace
+
+std::string to_sentence(const LedgerEntry& entry, const World& world) { return std::visit(Teller{world}, entry); }
+
+bool is_refusal(const LedgerEntry& entry) {
+  if (const auto* step = std::get_if<entry::Step>(&entry)) return step->outcome != entry::Step::Outcome::Taken;
+  if (const auto* push = std::get_if<entry::PushOut>(&entry)) return push->crushed;
+  if (const auto* carry = std::get_if<entry::Carry>(&entry)) return carry->blocked;
+  if (const auto* push = std::get_if<entry::Push>(&entry)) return push->blocked;
+  return std::holds_alternative<entry::JumpRefused>(entry);
+}
+
+}  // namespace lagniappe

@@ -1,0 +1,23 @@
+// SPDX-License-Identifier: MIT
+// What moving pieces do to a character before it moves by itself: carry it, and push it.
+#pragma once
+
+#include "motion/context.h"
+
+namespace lagniappe {
+
+// Takes the character along with the moving piece that it stood on at the end of the last tick: its foot, what it
+// looks at and faces, and its velocity, which from here on is against that piece. Stops where a solid is in the way.
+// For ground that stands still only the last part applies.
+void carry(const StepContext& context, const Body& body, CharacterState& state);
+
+// Moves the character out of the way of every other piece that came into it since the last tick, however fast.
+void take_pushes(const StepContext& context, const Body& body, CharacterState& state);
+
+// Returns the velocity that the piece underfoot has where the capsule rests, at the end of the tick.
+Vec3 ground_velocity(const StepContext& context, const Ground& ground);
+
+// Returns what a character that leaves the ground takes along of its velocity.
+Vec3 inherited_velocity(const StepContext& context, const Vec3& ground_velocity_C, const Vec3& up_C);
+
+}  // namespace lagniappe

@@ -1,0 +1,77 @@
+// SPDX-License-Identifier: MIT
+#include "motion/respond.h"
+
+#include <algorithm>
+
+namespace lagniappe {
+namespace {
+
+// What an instant response becomes where there is little grip, in s at half of it.
+constexpr double kInstantSlip = 0.1;
+
+struct Rates {
+  double acceleration, time;
+};
+
+MovedSmooth follow(Response::Model model, const Rates& rates, const Vec3& velocity, const Vec3& acceleration,
+                   const Vec3& target, double dt) {
+  const auto plain = [](const Moved& m) { return MovedSmooth{m.velocity, Vec3(0.0), m.displacement}; };
+  switch (model) {
+    case Response::Model::Steady:
+      return plain(approach_steady(velocity, target, rates.acceleration, dt));
+    case Response::Model::Smooth:
+      return approach_smooth(velocity, acceleration, target, rates.time, dt);
+    case Response::Model::Instant:
+    case Response::Model::Exponential:
+      break;
+  }
+  return plain(approach_exponential(velocity, target, rates.time, dt));
+}
+
+// When, on its way to `target`, the velocity stops going against it. At most dt.
+double time_to_stand(Response::Model model, const Rates& rates, const Vec3& velocity, const Vec3& acceleration,
+                     const Vec3& target, double dt) {
+  const double speed = length(target);
+  const Vec3 ahead = target / speed;
+  const double against = -dot(velocity, ahead);
+  if (model == Response::Model::Steady) {
+    const double closing = dot(unit_or(target - velocity, ahead), ahead) * rates.acceleration;
+    return closing > 0.0 ? std::min(against / closing, dt) : dt;
+  }
+  if (model != Response::Model::Smooth) {
+    return rates.time > 0.0 ? std::min(rates.time * std::log((speed + against) / speed), dt) : 0.0;
+  }
+  const auto still_against = [&](double t) {
+    return dot(follow(model, rates, velocity, acceleration, target, t).velocity, ahead) < 0.0;
+  };
+  if (still_against(dt)) return dt;
+  double low = 0.0, high = dt;
+  for (int halving = 0; halving < 50; ++halving) (still_against(0.5 * (low + high)) ? low : high) = 0.5 * (low + high);
+  return high;
+}
+
+}  // namespace
+
+MovedSmooth respond(const Response& response, const Vec3& velocity, const Vec3& acceleration, const Vec3& target,
+                    bool wished, double grip, double dt) {
+  const auto rates = [&](double a, double time) {
+    if (response.model == Response::Model::Instant) return Rates{0.0, kInstantSlip * (1.0 / grip - 1.0)};
+    return Rates{a * grip, time / grip};
+  };
+  const Rates going = rates(response.acceleration, response.time);
+  const Rates slowing = rates(response.deceleration, response.stop_time);
+  const double speed_square = length_squared(target), along = dot(velocity, target);
+  if (!wished || speed_square <= 0.0 || along > speed_square * (1.0 + 1e-12))
+    return follow(response.model, slowing, velocity, acceleration, target, dt);
+  if (along >= 0.0) return follow(response.model, going, velocity, acceleration, target, dt);
+
+  const Rates turning = rates(response.turn_acceleration, response.turn_time);
+  const double stand = time_to_stand(response.model, turning, velocity, acceleration, target, dt);
+  const MovedSmooth first = follow(response.model, turning, velocity, acceleration, target, stand);
+  if (stand >= dt) return first;
+  const MovedSmooth then =
+      follow(response.model, going, first.velocity, first.acceleration, target, dt - stand);
+  return {then.velocity, then.acceleration, first.displacement + then.displacement};
+}
+
+}  // namespace lagniappe

@@ -1,0 +1,52 @@
+// SPDX-License-Identifier: MIT
+// A few faces around the character, gathered once per tick, that answer all of the tick's questions.
+#pragma once
+
+#include <array>
+
+#include "lagniappe/world.h"
+
+namespace lagniappe {
+
+// Thread safety: for one thread. Big: meant for the stack of one step().
+class Neighbourhood final : public World {
+ public:
+  // Gathers what lies in `region` at `time`. Questions that reach beyond, or are asked for another time, go on to
+  // `whole`; so does every question where there is too much to gather.
+  Neighbourhood(const World& whole, const Box& region, double time);
+
+  std::optional<WorldHit> sweep(const Segment& axis, double radius, const Vec3& motion_C,
+                                const Moment& moment) const override;
+  std::size_t contacts(const Segment& axis, double radius, std::span<WorldContact> out,
+                       const Moment& moment) const override;
+  std::optional<WorldRayHit> cast_ray(const Vec3& origin_C, const Vec3& motion_C,
+                                      const Moment& moment) const override;
+
+  Box limits() const override { return whole_.limits(); }
+  std::string_view piece_name(PieceId piece) const override { return whole_.piece_name(piece); }
+  const PieceMotion* motion_of(PieceId piece) const override { return whole_.motion_of(piece); }
+  std::optional<WorldPush> first_push(const Segment& axis, double radius, double from_time, double to_time,
+                                      PieceId without) const override {
+    return whole_.first_push(axis, radius, from_time, to_time, without);
+  }
+
+ private:
+  static constexpr std::size_t kMost = 256;
+  static constexpr std::size_t kLanes = 8;
+
+  bool answers(const Box& region, const Moment& moment) const;
+  template <typename Query>
+  void ask(Query& query) const;
+
+  const World& whole_;
+  Box region_;
+  double time_;
+  bool gathered_ = false;
+  std::size_t count_ = 0;
+  // Boxes of the faces relative to `corner_C_`, in single precision rounded outwards, lane by lane.
+  Vec3 corner_C_;
+  alignas(32) std::array<float, kMost> low_[3], high_[3];
+  std::array<WorldFace, kMost> faces_;
+};
+
+}  // namespace lagniappe

@@ -1,0 +1,92 @@
+// SPDX-License-Identifier: MIT
+#include "world/queries.h"
+
+#include <algorithm>
+
+#include "geometry/sweep_kernel.h"
+#include "geometry/tolerances.h"
+
+namespace lagniappe {
+namespace {
+
+// The part of a sweep hit that ties are decided by: face, edge, vertex, then the lower triangle.
+bool preferred(const WorldHit& a, const WorldHit& b) {
+  if (a.hit.feature != b.hit.feature) return a.hit.feature < b.hit.feature;
+  return a.triangle < b.triangle;
+}
+
+bool nearer(const WorldContact& a, const WorldContact& b) {
+  if (a.closest.distance != b.closest.distance) return a.closest.distance < b.closest.distance;
+  return a.triangle < b.triangle;
+}
+
+}  // namespace
+
+SweepQuery::SweepQuery(const Segment& axis, double radius, const Vec3& motion_C, const Moment& moment)
+    : axis_(axis), radius_(radius), motion_C_(motion_C), without_(moment.without), region_(bounds(axis)) {
+  const double far = length(motion_C);
+  tie_ = far > 0.0 ? kTouch / far : 0.0;
+  region_.join(bounds(moved(axis, motion_C)));
+  region_ = region_.grown(radius + kTouch);
+}
+
+void SweepQuery::offer(const WorldFace& face) {
+  if (face.piece == without_) return;
+  const auto fraction = sweep_fraction(axis_, radius_, motion_C_, face.triangle, face.normal_C);
+  if (!fraction || *fraction > bound()) return;
+  const Closest c = closest(moved(axis_, motion_C_ * *fraction), face.triangle);
+  const WorldHit candidate{{*fraction, c.on_triangle_C, c.normal_C, c.feature},
+                           towards(face.normal_C, c.normal_C),
+                           face.piece,
+                           face.index,
+                           face.surface};
+  if (!best_ || *fraction < best_->hit.fraction - tie_) {
+    best_ = candidate;
+    return;
+  }
+  const double least = std::min(*fraction, best_->hit.fraction);
+  if (preferred(candidate, *best_)) best_ = candidate;
+  best_->hit.fraction = least;
+}
+
+void ContactQuery::offer(const WorldFace& face) {
+  if (face.piece == without_) return;
+  const double a = dot(axis_.a_C - face.triangle.v0_C, face.normal_C),
+               b = dot(axis_.b_C - face.triangle.v0_C, face.normal_C);
+  const double beyond = radius_ + kTouch;
+  if (std::min(a, b) > beyond || std::max(a, b) < -beyond) return;
+  if (!region_.overlaps(bounds(face.triangle))) return;
+  const Closest c = closest(axis_, face.triangle);
+  if (c.distance <= radius_)
+    keep({c, towards(face.normal_C, c.normal_C), face.piece, face.index, face.surface});
+}
+
+void ContactQuery::keep(const WorldContact& contact) {
+  if (count_ == out_.size()) {
+    if (count_ == 0 || !nearer(contact, out_[count_ - 1])) return;
+  } else {
+    ++count_;
+  }
+  std::size_t at = count_ - 1;
+  for (; at > 0 && nearer(contact, out_[at - 1]); --at) out_[at] = out_[at - 1];
+  out_[at] = contact;
+}
+
+RayQuery::RayQuery(const Vec3& origin_C, const Vec3& motion_C, const Moment& moment)
+    : origin_C_(origin_C), motion_C_(motion_C), without_(moment.without) {
+  region_.join(origin_C);
+  region_.join(origin_C + motion_C);
+  region_ = region_.grown(kTouch);
+}
+
+void RayQuery::offer(const WorldFace& face) {
+  if (face.piece == without_) return;
+  const auto hit = lagniappe::cast_ray(origin_C_, motion_C_, face.triangle);
+  if (!hit) return;
+  const bool tie = best_ && hit->fraction == best_->hit.fraction && face.index < best_index_;
+  if (best_ && !tie && hit->fraction >= best_->hit.fraction) return;
+  best_ = WorldRayHit{*hit, face.piece, face.surface};
+  best_index_ = face.index;
+}
+
+}  // namespace lagniappe
