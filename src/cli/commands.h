@@ -19,5 +19,6 @@ struct Command {
 
 Command add_drive(CLI::App& app);
 Command add_check(CLI::App& app);
+Command add_explain(CLI::App& app);
 
 }  // namespace lagniappe::cli

@@ -2,51 +2,20 @@
 #include <fmt/format.h>
 
 #include <chrono>
-#include <cmath>
 #include <memory>
 
 #include "commands.h"
 #include "lagniappe/files.h"
+#include "script.h"
 
 namespace lagniappe::cli {
 namespace {
 
-// Time that a run goes on after the last change of input where --seconds is not given.
-constexpr double kSecondsAfterEnd = 2.0;
-// Every state is kept until the run is done: about 1 GB.
-constexpr double kMostTicks = 2e6;
-
 struct Options {
-  std::string course, profile, inputs, trace, ledger, take;
-  int hz = 60;
-  double seconds = -1.0;
+  Script script;
+  std::string trace, ledger, take;
   bool timing = false;
 };
-
-struct Loaded {
-  Course course;
-  Profile profile;
-  InputScript inputs;
-};
-
-Result<Loaded> load(const Options& options) {
-  auto course = read_course(options.course);
-  if (!course) return refuse(course.error());
-  auto profile = read_profile(options.profile);
-  if (!profile) return refuse(profile.error());
-  auto inputs = read_inputs(options.inputs);
-  if (!inputs) return refuse(inputs.error());
-  return Loaded{std::move(*course), *profile, std::move(*inputs)};
-}
-
-std::vector<InputFrame> frames_of(const InputScript& script, int hz, double seconds) {
-  const auto ticks = static_cast<std::size_t>(std::llround(seconds * hz));
-  std::vector<InputFrame> frames;
-  frames.reserve(ticks);
-  InputPlayer player(script, hz);
-  for (std::size_t i = 0; i < ticks; ++i) frames.push_back(player.next());
-  return frames;
-}
 
 void append_ledger_line(const CharacterState& state, const Ledger& ledger, const World& world,
                         std::string& out) {
@@ -76,32 +45,28 @@ void print_summary(const DriveSummary& summary, int hz, const Loaded& loaded, co
   }
 }
 
-int fail(const Error& error) {
-  fmt::print(stderr, "error: {}\n", error.sentence());
-  return kBadInput;
-}
-
 // Writes what was asked for; nothing is written before all of the run is done.
 Result<void> write_results(const Options& options, const std::string& ledger,
                            const std::vector<CharacterState>& states, const Take& take, const World& world) {
   Result<void> written;
-  if (!options.trace.empty()) written = write_file(options.trace, trace_csv(states, world, options.hz));
+  if (!options.trace.empty()) written = write_file(options.trace, trace_csv(states, world, options.script.hz));
   if (written && !options.ledger.empty()) written = write_file(options.ledger, ledger);
   if (written && !options.take.empty()) written = write_file(options.take, take_bytes(take));
   return written;
 }
 
 int run(const Options& options) {
-  const auto loaded = load(options);
+  const auto loaded = load(options.script);
   if (!loaded) return fail(loaded.error());
-  const double seconds = options.seconds >= 0.0 ? options.seconds : loaded->inputs.end() + kSecondsAfterEnd;
-  if (seconds * options.hz > kMostTicks) {
+  const int hz = options.script.hz;
+  const double seconds = seconds_of(options.script, loaded->inputs);
+  if (seconds * hz > kMostTicks) {
     fmt::print(stderr, "A run has at most {:.0f} ticks; {} s at {} ticks per second are more.\n", kMostTicks,
-               seconds, options.hz);
+               seconds, hz);
     return kWrongUsage;
   }
   const TriangleWorld world = build_world(loaded->course);
-  const std::vector<InputFrame> frames = frames_of(loaded->inputs, options.hz, seconds);
+  const std::vector<InputFrame> frames = frames_of(loaded->inputs, hz, seconds);
   std::vector<CharacterState> states = {start_state(loaded->profile, start_home(loaded->course), world)};
   states.reserve(frames.size() + 1);
   std::string ledger_lines;
@@ -110,11 +75,11 @@ int run(const Options& options) {
     if (ledger != nullptr) append_ledger_line(state, *ledger, world, ledger_lines);
   };
   const auto begin = std::chrono::steady_clock::now();
-  drive(states.front(), frames, loaded->profile, world, options.hz, observe, !options.ledger.empty());
+  drive(states.front(), frames, loaded->profile, world, hz, observe, !options.ledger.empty());
   const std::chrono::duration<double> took = std::chrono::steady_clock::now() - begin;
 
   const Take take{states.front(),
-                  options.hz,
+                  hz,
                   frames,
                   loaded->course.name,
                   loaded->profile.name,
@@ -122,7 +87,7 @@ int run(const Options& options) {
                   identity_of(loaded->profile)};
   if (const auto written = write_results(options, ledger_lines, states, take, world); !written)
     return fail(written.error());
-  print_summary(summarize(states, options.hz), options.hz, *loaded, states.back());
+  print_summary(summarize(states, hz), hz, *loaded, states.back());
   if (options.timing)
     fmt::print("computed          {:.0f} ticks in a second\n",
                double(frames.size()) / std::max(took.count(), 1e-9));
@@ -134,17 +99,7 @@ int run(const Options& options) {
 Command add_drive(CLI::App& app) {
   CLI::App* command = app.add_subcommand("drive", "Drive a character over a course by a script of inputs");
   auto o = std::make_shared<Options>();
-  command->add_option("--course", o->course, "Course (*.course.json) or model (*.glb, *.gltf, *.obj)")
-      ->required();
-  command->add_option("--profile", o->profile, "Profile (*.profile.json)")->required();
-  command->add_option("--inputs", o->inputs, "Inputs (*.inputs.json)")->required();
-  command->add_option("--hz", o->hz, "Tick rate in ticks per second")
-      ->check(CLI::Range(10, 480))
-      ->capture_default_str();
-  command
-      ->add_option("--seconds", o->seconds,
-                   "Length of the run; 2 s beyond the last change of input if not given")
-      ->check(CLI::Range(0.0, 86400.0));
+  add_script_options(*command, o->script);
   command->add_option("--trace", o->trace, "Write the state after every tick as CSV");
   command->add_option("--ledger", o->ledger, "Write what the solver did in every tick as JSON lines");
   command->add_option("--take", o->take, "Write the run as a take");

@@ -12,7 +12,7 @@ int main(int argc, char** argv) {
   app.name("lagniappe-cli");
   app.set_version_flag("--version", "lagniappe-cli " LAGNIAPPE_VERSION);
   app.require_subcommand(1);
-  const std::array<Command, 2> commands = {add_drive(app), add_check(app)};
+  const std::array<Command, 3> commands = {add_drive(app), add_explain(app), add_check(app)};
   try {
     app.parse(argc, argv);
   } catch (const CLI::ParseError& error) {

@@ -54,7 +54,8 @@ void move_on_ground(const StepContext& context, const Body& body, const Wish& wi
                                     body.flat(state.acceleration_C), target, wish.share > 0.0, grip_of(state),
                                     context.dt);
   const Slid slid = slide_on_ground(context, body, state.foot_C, body.flat(moved.displacement),
-                                    body.flat(moved.velocity), state.ground.normal_C, state.wall_normal_C);
+                                    body.flat(moved.velocity), state.ground.normal_C,
+                                    {wish.direction_C, state.wall_normal_C});
   state.travelled += length(body.flat(slid.foot_C - state.foot_C));
   take(slid, state);
   state.acceleration_C = moved.acceleration;
@@ -87,7 +88,8 @@ void run_out(const StepContext& context, const Body& body, const Wish& wish, Cha
   const Moved moved = approach_exponential(flattened(state.velocity_C, body.up_C, measure), target,
                                            context.profile.skid.run_out_time / grip_of(state), context.dt);
   const Slid slid = slide_on_ground(context, body, state.foot_C, body.flat(moved.displacement),
-                                    body.flat(moved.velocity), state.ground.normal_C, state.wall_normal_C);
+                                    body.flat(moved.velocity), state.ground.normal_C,
+                                    {wish.direction_C, state.wall_normal_C});
   state.travelled += length(body.flat(slid.foot_C - state.foot_C));
   take(slid, state);
   lift_eye(body, slid, state);

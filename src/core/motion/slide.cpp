@@ -82,10 +82,11 @@ class Walls {
 
 Slid slide_on_ground(const StepContext& context, const Body& body, const Vec3& foot_C,
                      const Vec3& flat_motion_C, const Vec3& flat_velocity_C, const Vec3& ground_normal_C,
-                     const Vec3& known_wall_C) {
+                     const GroundSlide& how) {
   const SpeedOnSlopes measure = context.profile.ground.speed_on_slopes;
   Slid out{foot_C, flat_velocity_C};
-  Walls walls(context.profile.walls.kept, known_wall_C);
+  Walls walls(context.profile.walls.kept, how.known_wall_C);
+  const Vec3 heading_C = how.wish_C == Vec3(0.0) ? flat_motion_C : how.wish_C;
   Vec3 normal = ground_normal_C;
   Vec3 flat = flat_motion_C;
   // Each round either finishes, meets a new wall, or turns onto another walkable face; twice the planes bounds
@@ -118,8 +119,11 @@ Slid slide_on_ground(const StepContext& context, const Body& body, const Vec3& f
     const Vec3 wall = wall_normal(body, contact_normal, flat);
     if (!walls.add(wall)) break;
     const Walls::Deflected deflected = walls.deflect(flat);
-    flat = dot(deflected.vector_C, flat_motion_C) > 0.0 ? deflected.vector_C : Vec3(0.0);
-    out.velocity_C = body.flat(walls.deflect(out.velocity_C).vector_C);
+    // Never back against what is headed for: between two walls that would shake.
+    const bool on = dot(deflected.vector_C, heading_C) > 0.0;
+    flat = on ? deflected.vector_C : Vec3(0.0);
+    const Vec3 velocity = body.flat(walls.deflect(out.velocity_C).vector_C);
+    out.velocity_C = on || dot(velocity, heading_C) > 0.0 ? velocity : Vec3(0.0);
     out.wall_normal_C = wall;
     context.note(entry::Slide{flat == Vec3(0.0) ? Kind::Stop : Kind::Wall, wall, flat, deflected.approach,
                               deflected.kept});
@@ -158,7 +162,7 @@ Slid slide_in_air(const StepContext& context, const Body& body, const Vec3& foot
     const double upright = dot(normal, body.up_C);
     if (how.highest_step > 0.0 && dot(out.velocity_C, body.up_C) <= 0.0 &&
         !leads_on(context.profile, hit->surface, normal, body.up_C)) {
-      const StepLimits limits{how.highest_step, body.up_C};
+      const StepLimits limits{how.highest_step, body.up_C, true};
       if (const auto step = try_step(context, body, out.foot_C, body.flat(rest), *hit, planes, limits)) {
         out.lifted += dot(*step - out.foot_C, body.up_C);
         out.foot_C = *step;

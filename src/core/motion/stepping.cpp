@@ -10,15 +10,23 @@ namespace {
 
 using Outcome = entry::Step::Outcome;
 
+// Share of the longest overhang that is certainly stood on.
+constexpr double kSafeOverhang = 0.5;
+
 // The capsule lifted over the riser: what it can do from there.
 struct Lifted {
   const Body& body;
   Vec3 foot_C;   // Raised.
   double raise;  // By how much.
 
-  double free_along(const Vec3& motion_C) const {
+  struct Way {
+    double free;    // m.
+    bool overhead;  // What ends it leans over: a roof, not a riser.
+  };
+  Way free_along(const Vec3& motion_C) const {
     const auto hit = body.sweep(foot_C, motion_C);
-    return hit ? hit->hit.fraction * length(motion_C) : length(motion_C);
+    if (!hit) return {length(motion_C), false};
+    return {hit->hit.fraction * length(motion_C), dot(hit->hit.normal_C, body.up_C) < -kUpright};
   }
   // Where the capsule rests after `forward_C`, at most `below` lower than it was before it was lifted.
   std::optional<Vec3> landing(const Vec3& forward_C, double below) const {
@@ -33,6 +41,7 @@ struct Judgement {
   Outcome outcome;
   double rise;  // Above the ground line.
   PieceId piece;
+  double lift = 0.0;  // m along up that the foot has to be lifted to stand there.
 };
 
 class Attempt {
@@ -54,25 +63,37 @@ class Attempt {
     if (touched_at > limits_.highest + kGroundTouch) return refuse(Outcome::TooHigh, touched_at);
     if (rises_beyond()) return refuse(Outcome::TooHigh, limits_.highest);
 
-    // The riser lies under the round of the capsule: the centre has to come this far forward to be over it.
-    const double tread = context_.profile.ground.shortest_tread;
-    const double to_riser = std::max(dot(touch_C_, direction_C_), 0.0);
-    const double wanted = std::max(ahead_, to_riser + tread);
-    const double lift = limits_.highest + std::max(line_rise(direction_C_ * wanted), 0.0);
+    // Judged straight into the riser, however slantwise the way goes: the riser lies under the round of the capsule,
+    // whose centre has to come a tread further than to over it.
+    const double wanted = std::max(dot(touch_C_, in_C_), 0.0) + context_.profile.ground.shortest_tread;
+    const double lift = limits_.highest + std::max(line_rise(in_C_ * wanted), 0.0);
     const auto ceiling = body_.sweep(foot_C_, body_.up_C * lift);
     const double raise = ceiling ? ceiling->hit.fraction * lift : lift;
-    const Lifted lifted{body_, foot_C_ + body_.up_C * raise, raise};
-
-    const double free = lifted.free_along(direction_C_ * wanted);
-    const double clear = free + body_.radius - to_riser;
-    if (free < wanted - kTouch && clear < tread) {
-      return refuse(ceiling ? Outcome::NoHeadRoom : (free <= kTouch ? Outcome::TooHigh : Outcome::ShortTread),
+    const Judgement judged = judge_tread(raise);
+    Lifted lifted{body_, foot_C_ + body_.up_C * raise, raise};
+    Lifted::Way way = lifted.free_along(in_C_ * wanted);
+    // Lifted all the way the head may meet a roof that it would pass under on the tread.
+    if (!clears(way.free, wanted) && judged.outcome == Outcome::Taken && judged.lift + kGroundTouch < raise) {
+      const double low = judged.lift + kGroundTouch;
+      const Lifted lower{body_, foot_C_ + body_.up_C * low, low};
+      const Lifted::Way lower_way = lower.free_along(in_C_ * wanted);
+      if (lower_way.free > way.free) {
+        lifted.foot_C = lower.foot_C;
+        lifted.raise = low;
+        way = lower_way;
+      }
+    }
+    if (!clears(way.free, wanted)) {
+      const bool head = ceiling.has_value() || way.overhead;
+      return refuse(head ? Outcome::NoHeadRoom : (way.free <= kTouch ? Outcome::TooHigh : Outcome::ShortTread),
                     touched_at);
     }
-    const Judgement judged = judge_tread(raise);
     if (judged.outcome != Outcome::Taken) return refuse(judged.outcome, judged.rise);
 
-    const double forward = std::min(free, ahead_);
+    const double over = dot(touch_C_, in_C_) - kSafeOverhang * context_.profile.ground.longest_overhang;
+    const double slant = std::max(dot(direction_C_, in_C_), kSafeOverhang);
+    const double ahead = limits_.in_air ? std::max(ahead_, over / slant) : ahead_;
+    const double forward = lifted.free_along(direction_C_ * ahead).free;
     const double sliding = length(body_.flat(walls.clip(flat_rest_C).vector_C));
     if (walls.count() > 0 && forward <= sliding * (1.0 - 1e-9)) return refuse(Outcome::NoGain, judged.rise);
     const double falls = std::max(-line_rise(direction_C_ * forward), 0.0);
@@ -90,6 +111,12 @@ class Attempt {
   std::optional<Vec3> refuse(Outcome outcome, double rise) const {
     context_.note(entry::Step{outcome, rise, limits_.highest, blocked_.piece});
     return std::nullopt;
+  }
+
+  // Whether a way into the riser of which `free` is clear gets as far as is wanted, or shows a tread at least.
+  bool clears(double free, double wanted) const {
+    const double beyond = free + body_.radius - dot(touch_C_, in_C_);
+    return free >= wanted - kTouch || beyond >= context_.profile.ground.shortest_tread;
   }
 
   bool bears(const Surface& surface, const Vec3& normal_C) const {
@@ -123,7 +150,9 @@ class Attempt {
     if (!tread) return {Outcome::Taken, 0.0, kNoPiece};  // Something thin, with lower ground behind it.
     const double rise = above_line(tread->hit.point_C);
     if (rise > limits_.highest + kGroundTouch) return {Outcome::TooHigh, rise, tread->piece};
-    return {bears(tread->surface, tread->hit.normal_C) ? Outcome::Taken : Outcome::NotWalkable, rise, tread->piece};
+    const double lift = dot(tread->hit.point_C - foot_C_, body_.up_C);
+    return {bears(tread->surface, tread->hit.normal_C) ? Outcome::Taken : Outcome::NotWalkable, rise, tread->piece,
+            lift};
   }
 
   const StepContext& context_;

@@ -10,6 +10,7 @@ namespace lagniappe {
 struct StepLimits {
   double highest;        // m above the ground line.
   Vec3 ground_normal_C;  // The ground line: through the foot, along this plane. Up itself in the air.
+  bool in_air = false;   // Brought as far onto the tread as it takes to stand: nobody can hang on at its edge.
 };
 
 // Tries to go on over `blocked` by `flat_rest_C` (across up): up as far as head room allows, forward, down. The

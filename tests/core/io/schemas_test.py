@@ -24,10 +24,14 @@ for kind in ("course", "profile", "inputs"):
 COURSE = {
     "lagniappe": "course", "version": 1, "name": "Yard",
     "marks": [{"id": "start", "at": [0, 0, 0], "facing": 0}],
+    "surfaces": [{"id": "silt", "walk": "never", "friction": 0.3}, {"id": "ivy", "climbable": True, "ground": False}],
     "pieces": [
         {"id": "a", "kind": "block", "at": [0, 0, 0], "size": [1, 1, 1]},
         {"id": "b", "kind": "stairs", "at": [3, 0, 0], "width": 1, "rise": 0.2, "run": 0.3, "count": 4},
         {"id": "c", "kind": "spiral-stairs", "at": [9, 0, 0], "inner": 0, "outer": 2, "rise": 0.2, "angle": -20, "count": 4},
+        {"id": "e", "kind": "block", "at": [0, 0, 9], "size": [1, 1, 1], "surface": "silt", "motion": {
+            "period": 8, "phase": 0.5, "repeat": "loop", "path": "curved", "pivot": [0, 0, 1],
+            "keys": [{"at": 0, "move": [0, 0, 0], "turn": [0, 0, 0], "ease": "smooth"}, {"at": 0.5, "move": [0, 3, 0]}, {"at": 1, "turn": [360, 0, 0]}]}},
         {"id": "d", "kind": "triangles", "at": [9, 0, 9], "vertices": [[0, 0, 0], [1, 0, 0], [0, 0, 1]], "triangles": [[0, 1, 2]]},
     ],
 }
@@ -44,15 +48,22 @@ BAD = {
         (["pieces", 0, "size"], [1, 0, 1]), (["pieces", 0, "size"], [1, "1", 1]), (["pieces", 0, "at"], [1e308, 0, 0]),
         (["pieces", 0, "kind"], "sphere"), (["pieces", 0, "width"], 1), (["pieces", 0, "turn"], [1, 2]), (["pieces", 0, "surface"], 3),
         (["pieces", 1, "count"], 0), (["pieces", 1, "count"], 2.5), (["pieces", 1, "count"], 10000000), (["pieces", 2, "angle"], 0),
-        (["pieces", 2, "angle"], 91), (["pieces", 2, "inner"], -1), (["pieces", 3, "triangles"], []),
-        (["pieces", 3, "triangles", 0], [0, 1]), (["pieces", 3, "triangles", 0], [0, 1, -1]), (["pieces", 3, "vertices", 0], [0, 0]),
-        (["limits"], {"low": [0, 0, 0]}),
+        (["pieces", 2, "angle"], 91), (["pieces", 2, "inner"], -1), (["pieces", 4, "triangles"], []),
+        (["pieces", 4, "triangles", 0], [0, 1]), (["pieces", 4, "triangles", 0], [0, 1, -1]), (["pieces", 4, "vertices", 0], [0, 0]),
+        (["limits"], {"low": [0, 0, 0]}), (["surfaces", 0, "walk"], "sometimes"), (["surfaces", 0, "friction"], 1.1), (["surfaces", 0, "id"], REMOVE),
+        (["surfaces", 1, "ground"], 1), (["surfaces", 0, "grip"], 1), (["pieces", 3, "motion", "period"], 0), (["pieces", 3, "motion", "period"], REMOVE),
+        (["pieces", 3, "motion", "keys"], []), (["pieces", 3, "motion", "keys", 0, "at"], 0.1), (["pieces", 3, "motion", "keys", 1, "at"], 1.5),
+        (["pieces", 3, "motion", "keys", 1, "ease"], "bouncy"), (["pieces", 3, "motion", "repeat"], "twice"), (["pieces", 3, "motion", "pivot"], [0, 0]),
+        (["pieces", 3, "motion", "phase"], 2), (["pieces", 3, "motion", "speed"], 2),
     ]),
     "profile": (PROFILE, [
         (["lagniappe"], REMOVE), (["version"], "1"), (["ground", "speed"], -1), (["ground", "speed"], "fast"), (["ground", "sped"], 1),
         (["ground", "response", "model"], "springy"), (["ground", "response", "time"], 61), (["gravity"], None), (["gravity"], 1e308),
         (["capsule"], []), (["capsule"], {"radius": 0}), (["jump", "air_jumps"], 1.5), (["jump", "air_jumps"], -1), (["look"], {"dead_zone": 1}),
         (["name"], ""), (["smoothing"], {"time": -0.1}), (["ground", "steepest_walkable"], 90),
+        (["walls"], {"kept": [[0, 1.5]]}), (["walls"], {"kept": [[0]]}), (["walls"], {"kept": [[i, 1] for i in range(9)]}), (["walls"], {"lost": []}),
+        (["ground", "slope_speed"], [["steep", 1]]), (["ground", "speed_on_slopes"], "down"), (["skid"], {"friction": -1}), (["skid"], {"grip": 1}),
+        (["jump", "from_skid"], 1), (["jump", "inherits"], "some"), (["ground", "response", "turn_time"], -1),
     ]),
     "inputs": (INPUTS, [
         (["steps"], REMOVE), (["steps", 0, "at"], REMOVE), (["steps", 0, "at"], -1), (["steps", 0, "move"], [0, 2]), (["steps", 0, "move"], [0]),

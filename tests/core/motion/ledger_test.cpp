@@ -55,27 +55,37 @@ TEST_CASE("Every kind of entry becomes one JSON object with its kind") {
   const TriangleWorld world = Scene().floor().world();
   const std::vector<LedgerEntry> all = {
       entry::Reset{true},
+      entry::Carry{0, Vec3(0, 0.02, 0), radians(1.5), false},
+      entry::Push{0, Vec3(0.03, 0, 0), Vec3(0.0), Vec3(1, 0, 0), true},
       entry::PushOut{0.1, false, 0},
       entry::Wish{Vec3(1, 0, 0), 0.5},
       entry::StateChange{StateId::Walk, StateId::Fall},
       entry::Jump{6.9, false, 0.02},
+      entry::JumpRefused{true, 0.3},
       entry::Sweep{Vec3(0.0), Vec3(1.0), 0.5, true, 0, Vec3(0.0), Vec3(0, 1, 0), Feature::Edge},
-      entry::Slide{entry::Slide::Kind::Crease, Vec3(0.0), Vec3(0.0)},
+      entry::Slide{entry::Slide::Kind::Crease, Vec3(0.0), Vec3(0.0), 0.1, 0.9},
       entry::Step{entry::Step::Outcome::ShortTread, 0.2, 0.34, 0},
       entry::Probe{0.35, 0.1, true, Vec3(0.0), 0},
       entry::Judged{Verdict::Steep, radians(50.0), 0.1, 0},
       entry::Snap{0.05},
-      entry::LeftGround{4.0}};
+      entry::Crest{radians(70.0), radians(60.0), 6.0},
+      entry::LeftGround{4.0, Vec3(0, 1, 0)}};
   REQUIRE(all.size() == std::variant_size_v<LedgerEntry>);
   std::set<std::string> kinds;
   for (const LedgerEntry& e : all) {
     const auto json = nlohmann::ordered_json::parse(to_json(e, world));
     CHECK(json.begin().key() == "kind");
     kinds.insert(json["kind"]);
+    CHECK_FALSE(to_sentence(e, world).empty());
   }
   CHECK(kinds.size() == all.size());
-  const auto verdict = nlohmann::json::parse(to_json(all[9], world));
+  const auto verdict = nlohmann::json::parse(to_json(all[12], world));
   CHECK(verdict["angle_deg"].get<double>() == Approx(50.0));
   CHECK(verdict["ground"] == "steep");
   CHECK(verdict["piece"] == "piece 0");
+  CHECK(to_sentence(entry::Step{entry::Step::Outcome::TooHigh, 0.36, 0.34, 0}, world) ==
+        "step tried on \u201cpiece 0\u201d: rise 0.360 m > 0.340 m allowed, refused");
+  CHECK(to_sentence(all[12], world) == "verdict: steep, 50.0\u00b0 on \u201cpiece 0\u201d");
+  CHECK(is_refusal(all[10]));
+  CHECK_FALSE(is_refusal(entry::Step{entry::Step::Outcome::Taken, 0.2, 0.34, 0}));
 }

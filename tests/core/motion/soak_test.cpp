@@ -49,12 +49,12 @@ SoakResult soak_walk(const TriangleWorld& world, const Home& home, long ticks, i
     if (!is_finite(state.foot_C) || !is_finite(state.velocity_C))
       FAIL("not finite at tick " << i << ", seed " << seed);
     const double overlap = i % stride == 0 ? deepest_overlap(state, profile, world) : 0.0;
-    if (overlap > profile.capsule.margin) {
+    if (overlap > profile.capsule.margin && !state.crushed) {
       FAIL_CHECK("overlap " << overlap << " at tick " << i << ", seed " << seed << ", foot " << before.foot_C.x
                             << " " << before.foot_C.y << " " << before.foot_C.z);
       return result;
     }
-    result.worst_overlap = std::max(result.worst_overlap, overlap);
+    if (!state.crushed) result.worst_overlap = std::max(result.worst_overlap, overlap);
   }
   result.times_home = static_cast<int>(state.times_put_home);
   return result;

@@ -114,7 +114,11 @@ double deepest_overlap(const CharacterState& state, const Profile& profile, cons
   const Box near = bounds(axis).grown(profile.capsule.radius);
   double deepest = 0.0;
   for (std::size_t i = 0; i < world.triangle_count(); ++i) {
-    const Triangle& t = world.triangle(i);
+    Triangle t = world.triangle(i);
+    if (const PieceMotion* motion = world.motion_of(world.triangle_piece(i))) {
+      const RigidPose pose = motion->pose_at(state.time);
+      t = {pose.point(t.v0_C), pose.point(t.v1_C), pose.point(t.v2_C)};
+    }
     if (!near.overlaps(bounds(t))) continue;
     // The distance to a convex set is convex along the axis: a ternary search finds its least value.
     double low = 0.0, high = 1.0;

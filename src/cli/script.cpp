@@ -1,0 +1,59 @@
+// SPDX-License-Identifier: MIT
+#include "script.h"
+
+#include <fmt/format.h>
+
+#include <cmath>
+
+#include "commands.h"
+
+namespace lagniappe::cli {
+namespace {
+
+// Time that a run goes on after the last change of input where --seconds is not given.
+constexpr double kSecondsAfterEnd = 2.0;
+
+}  // namespace
+
+void add_script_options(CLI::App& command, Script& script) {
+  command.add_option("--course", script.course, "Course (*.course.json) or model (*.glb, *.gltf, *.obj)")->required();
+  command.add_option("--profile", script.profile, "Profile (*.profile.json)")->required();
+  command.add_option("--inputs", script.inputs, "Inputs (*.inputs.json)")->required();
+  command.add_option("--hz", script.hz, "Tick rate in ticks per second")
+      ->check(CLI::Range(10, 480))
+      ->capture_default_str();
+  command
+      .add_option("--seconds", script.seconds,
+                  "Length of the run; 2 s beyond the last change of input if not given")
+      ->check(CLI::Range(0.0, 86400.0));
+}
+
+Result<Loaded> load(const Script& script) {
+  auto course = read_course(script.course);
+  if (!course) return refuse(course.error());
+  auto profile = read_profile(script.profile);
+  if (!profile) return refuse(profile.error());
+  auto inputs = read_inputs(script.inputs);
+  if (!inputs) return refuse(inputs.error());
+  return Loaded{std::move(*course), *profile, std::move(*inputs)};
+}
+
+std::vector<InputFrame> frames_of(const InputScript& script, int hz, double seconds) {
+  const auto ticks = static_cast<std::size_t>(std::llround(seconds * hz));
+  std::vector<InputFrame> frames;
+  frames.reserve(ticks);
+  InputPlayer player(script, hz);
+  for (std::size_t i = 0; i < ticks; ++i) frames.push_back(player.next());
+  return frames;
+}
+
+double seconds_of(const Script& script, const InputScript& inputs) {
+  return script.seconds >= 0.0 ? script.seconds : inputs.end() + kSecondsAfterEnd;
+}
+
+int fail(const Error& error) {
+  fmt::print(stderr, "error: {}\n", error.sentence());
+  return kBadInput;
+}
+
+}  // namespace lagniappe::cli
