@@ -86,7 +86,9 @@ const WorldContact* bearing_face(const StepContext& context, const Body& body, c
   const WorldContact* best = nullptr;
   bool best_walks = false;
   for (const WorldContact& c : touching) {
-    if (!c.surface.ground || dot(c.closest.normal_C, body.up_C) < kUpright) continue;
+    // What the core is deep in squeezes it; it does not bear.
+    const bool rests = c.closest.distance >= body.radius - body.margin - kGroundTouch;
+    if (!rests || !c.surface.ground || dot(c.closest.normal_C, body.up_C) < kUpright) continue;
     const bool walks = walkable(context.profile, c.surface, c.face_normal_C, body.up_C);
     const bool better =
         best == nullptr || (walks != best_walks ? walks

@@ -85,6 +85,8 @@ void carry(const StepContext& context, const Body& body, CharacterState& state) 
 }
 
 void take_pushes(const StepContext& context, const Body& body, CharacterState& state) {
+  // What is in the midst of a piece is not taken along by it; once it is past, there is a way out again.
+  if (state.crushed) return;
   const PieceId carrier = state.carried ? state.ground.piece : kNoPiece;
   for (int push_number = 0; push_number < kMostPlanes; ++push_number) {
     const auto push = context.world.first_push(body.axis(state.foot_C), body.radius, state.time, context.now.time,

@@ -61,7 +61,9 @@ MovedSmooth respond(const Response& response, const Vec3& velocity, const Vec3& 
   const Rates going = rates(response.acceleration, response.time);
   const Rates slowing = rates(response.deceleration, response.stop_time);
   const double speed_square = length_squared(target), along = dot(velocity, target);
-  if (!wished || speed_square <= 0.0 || along > speed_square * (1.0 + 1e-12))
+  // A smooth response may swing a little past its target; that is no overspeed.
+  const bool over = response.model != Response::Model::Smooth && along > speed_square * (1.0 + 1e-12);
+  if (!wished || speed_square <= 0.0 || over)
     return follow(response.model, slowing, velocity, acceleration, target, dt);
   if (along >= 0.0) return follow(response.model, going, velocity, acceleration, target, dt);
 

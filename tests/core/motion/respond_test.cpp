@@ -1,0 +1,72 @@
+// SPDX-License-Identifier: MIT
+// Responses: closed forms, equal curves at any tick rate, and what happens above the set speed.
+#include "motion/respond.h"
+
+#include <catch2/catch.hpp>
+
+#include "support/scenes.h"
+
+using namespace lagniappe;
+using namespace lagniappe::test;
+
+namespace {
+
+using Follows = Response::Model;
+
+MovedSmooth in_ticks(const Response& r, Vec3 v, const Vec3& target, bool wished, double seconds, int ticks) {
+  MovedSmooth all{v, Vec3(0.0), Vec3(0.0)};
+  for (int i = 0; i < ticks; ++i) {
+    const MovedSmooth one = respond(r, all.velocity, all.acceleration, target, wished, 1.0, seconds / ticks);
+    all = {one.velocity, one.acceleration, all.displacement + one.displacement};
+  }
+  return all;
+}
+
+}  // namespace
+
+TEST_CASE("Turning round has rates of its own until the velocity stands, to the instant, at any tick rate") {
+  for (const Follows model : {Follows::Steady, Follows::Exponential, Follows::Smooth}) {
+    Response r{model, 10.0, 20.0, 0.3, 0.2, 40.0, 0.1};
+    for (const Vec3& v : {Vec3(-5, 0, 0), Vec3(-3, 0, 2), Vec3(4, 0, 0), Vec3(-0.01, 0, 0)}) {
+      const Vec3 target(4, 0, 0);
+      const MovedSmooth whole = in_ticks(r, v, target, true, 0.4, 1);
+      for (const int ticks : {3, 8, 24, 96}) {
+        const MovedSmooth cut = in_ticks(r, v, target, true, 0.4, ticks);
+        INFO(int(model) << ", " << ticks << " ticks");
+        CHECK(length(cut.velocity - whole.velocity) < 1e-9);
+        CHECK(length(cut.displacement - whole.displacement) < 1e-9);
+      }
+    }
+  }
+  // Steady: 5 m/s against the wish are braked at 40, then 4 m/s are gained at 10.
+  const Response steady{Follows::Steady, 10.0, 20.0, 0.3, 0.2, 40.0, 0.1};
+  const Vec3 target(4, 0, 0);
+  CHECK(length(in_ticks(steady, Vec3(-5, 0, 0), target, true, 5.0 / 40.0, 1).velocity) < 1e-12);
+  CHECK(in_ticks(steady, Vec3(-5, 0, 0), target, true, 5.0 / 40.0 + 0.2, 7).velocity.x == Approx(2.0));
+}
+
+TEST_CASE("Faster than the set speed one is slowed down, not clamped, and steers meanwhile") {
+  const Response r{Follows::Exponential, 30.0, 40.0, 0.05, 0.5, 30.0, 0.05};
+  const Vec3 target(0, 0, -4), fast(0, 0, -12);
+  const Vec3 after = in_ticks(r, fast, target, true, 0.25, 15).velocity;
+  CHECK(after.z == Approx(-4.0 - 8.0 * std::exp(-0.25 / 0.5)));
+  // Wishing aside turns the velocity aside.
+  const Vec3 aside = in_ticks(r, fast, Vec3(4, 0, 0), true, 0.25, 15).velocity;
+  CHECK(aside.x > 3.5);
+}
+
+TEST_CASE("In the air a velocity above the air speed is kept along the wish and turned by steering, never raised") {
+  Profile profile;
+  TriangleWorld::Builder nothing;
+  const TriangleWorld world = nothing.commit({Box{Vec3(-1e5), Vec3(1e5)}});
+  CharacterState state = start_state(profile, {Vec3(0, 5e4, 0), Quat(1, 0, 0, 0), 0.0});
+  state.velocity_C = Vec3(0, 0, -20.0);
+  const CharacterState straight = run(state, profile, world, 60, 1.0, [](double) { return push(0, 1); });
+  CHECK(-straight.velocity_C.z == Approx(20.0));
+  Random random(3);
+  double fastest = 0.0;
+  run(
+      state, profile, world, 60, 20.0, [&](double) { return push(random.between(-1, 1), random.between(-1, 1)); },
+      [&](const CharacterState& s) { fastest = std::max(fastest, length(across(s.velocity_C, s.up_C()))); });
+  CHECK(fastest < 20.0 + 1e-9);
+}
