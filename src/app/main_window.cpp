@@ -117,10 +117,12 @@ QWidget* MainWindow::make_top_strip() {
     for (const ActRow& row : act_rows()) {
       if (qstrcmp(row.menu, name) != 0) continue;
       if (row.act == Act::Quit) recent_menu_ = menu->addMenu(tr("Open recent"));
+      if (row.act == Act::ToStart) marks_menu_ = menu->addMenu(tr("Begin at mark"));
       menu->addAction(actions_[row.act]);
     }
   }
   connect(recent_menu_, &QMenu::aboutToShow, this, [this] { fill_recent(recent_menu_); });
+  connect(marks_menu_, &QMenu::aboutToShow, this, &MainWindow::fill_marks);
   bar->setSizePolicy(QSizePolicy::Maximum, QSizePolicy::Maximum);
 
   course_chip_ = chip(tr("No course"));
@@ -294,6 +296,21 @@ void MainWindow::fill_recent(QMenu* menu) {
     connect(action, &QAction::triggered, this, [this, path] { open(path); });
   }
   if (recent.isEmpty()) menu->addAction(tr("Nothing opened yet"))->setEnabled(false);
+}
+
+void MainWindow::fill_marks() {
+  marks_menu_->clear();
+  if (session_.place() == nullptr) {
+    marks_menu_->addAction(tr("No course is open"))->setEnabled(false);
+    return;
+  }
+  for (const Mark& mark : session_.place()->course.marks) {
+    QAction* action = marks_menu_->addAction(QString::fromStdString(mark.id));
+    connect(action, &QAction::triggered, this, [this, mark] {
+      session_.begin_at(mark);
+      view().setFocus(Qt::OtherFocusReason);
+    });
+  }
 }
 
 void MainWindow::show_figures() {

@@ -59,6 +59,7 @@ class MainWindow : public QMainWindow {
   void ask_and_open(const QString& title, const QString& filter);
   void remember(const QString& path);
   void fill_recent(QMenu* menu);
+  void fill_marks();
   void show_figures();
   void show_enabled();
   void place_overlays();
@@ -73,7 +74,7 @@ class MainWindow : public QMainWindow {
   MessageBar* messages_;
   ShortcutSheet* keys_;
   QToolButton *course_chip_ = nullptr, *profile_chip_ = nullptr, *drive_button_ = nullptr;
-  QMenu* recent_menu_ = nullptr;
+  QMenu *recent_menu_ = nullptr, *marks_menu_ = nullptr;
   QLabel* figures_ = nullptr;
 };
 

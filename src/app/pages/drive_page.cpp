@@ -11,6 +11,7 @@
 #include <QVBoxLayout>
 
 #include "viewport/view_widget.h"
+#include "widgets/ledger_column.h"
 
 namespace lagniappe::app {
 namespace {
@@ -46,14 +47,27 @@ DrivePage::DrivePage(DriveSession& session, const Actions& actions, QWidget* par
     : QWidget(parent),
       session_(session),
       view_(new ViewWidget(session)),
+      ledger_(new LedgerColumn),
       scales_(new QButtonGroup(this)),
       rates_(new QComboBox) {
   setObjectName("page");
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
   layout->setSpacing(0);
-  layout->addWidget(view_, 1);
+  auto* row = new QHBoxLayout;
+  row->setSpacing(0);
+  row->addWidget(view_, 1);
+  row->addWidget(ledger_);
+  layout->addLayout(row, 1);
+  ledger_->hide();
+  connect(view_, &ViewWidget::frame_passed, this, &DrivePage::show_ledger);
   layout->addWidget(make_transport(actions));
+}
+
+void DrivePage::show_ledger() {
+  const bool shown = session_.paused() && session_.place() != nullptr;
+  ledger_->setVisible(shown);
+  if (shown) ledger_->show_tick(session_);
 }
 
 QWidget* DrivePage::make_transport(const Actions& actions) {

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The Drive page: the view, and under it the transport strip.
+// The Drive page: the view, beside it the ledger of the tick that it stands on while paused, and under it the
+// transport strip.
 #pragma once
 
 #include <QWidget>
@@ -12,6 +13,7 @@ class QComboBox;
 
 namespace lagniappe::app {
 
+class LedgerColumn;
 class ViewWidget;
 
 class DrivePage : public QWidget {
@@ -20,6 +22,7 @@ class DrivePage : public QWidget {
   DrivePage(DriveSession& session, const Actions& actions, QWidget* parent = nullptr);
 
   ViewWidget& view() { return *view_; }
+  const LedgerColumn& ledger() const { return *ledger_; }
   void step_time_scale(int by);  // One notch slower (positive) or faster.
   void choose_tick_rate(int rate);
 
@@ -28,9 +31,11 @@ class DrivePage : public QWidget {
 
  private:
   QWidget* make_transport(const Actions& actions);
+  void show_ledger();
 
   DriveSession& session_;
   ViewWidget* view_;
+  LedgerColumn* ledger_;
   QButtonGroup* scales_;
   QComboBox* rates_;
 };

@@ -16,6 +16,18 @@ void DriveSession::set_place(std::shared_ptr<const Place> place) {
   clock_.clear();
 }
 
+void DriveSession::begin_at(const Mark& mark) {
+  if (!place_) return;
+  const double time = current_.time;
+  const std::uint32_t times_put_home = current_.times_put_home;
+  current_ = start_state(profile_, {mark.at_C, Quat(1, 0, 0, 0), mark.facing}, place_->world);
+  current_.time = time;
+  current_.times_put_home = times_put_home + 1;  // No picture between there and here.
+  previous_ = current_;
+  last_dt_ = 0.0;
+  follow(std::nullopt);
+}
+
 void DriveSession::set_profile(const Profile& profile) {
   profile_ = profile;
   if (!place_) return;
@@ -86,10 +98,15 @@ void DriveSession::set_tick_rate(int rate) {
   follow(std::nullopt);
 }
 
-Pose DriveSession::pose() const {
+double DriveSession::drawn_blend() const {
   // A paused session shows the tick it stands on.
-  const bool at_tick = paused_ || drawing_ == Drawing::AsTicked;
-  return interpolate(previous_, current_, at_tick ? 1.0 : clock_.blend());
+  return paused_ || drawing_ == Drawing::AsTicked ? 1.0 : clock_.blend();
+}
+
+Pose DriveSession::pose() const { return interpolate(previous_, current_, drawn_blend()); }
+
+Moment DriveSession::moment() const {
+  return {previous_.time + (current_.time - previous_.time) * drawn_blend()};
 }
 
 Vec2 DriveSession::look() const { return drawn_look(current_, turned_, profile_.look); }

@@ -29,10 +29,13 @@ class DriveSession {
 
   static constexpr std::array<double, 4> kTimeScales = {1.0, 0.5, 0.25, 0.1};
 
-  // Puts the character at the place's start.
+  // Puts the character at the place's start, and the place's time back to its beginning.
   void set_place(std::shared_ptr<const Place> place);
   const Place* place() const { return place_.get(); }
   std::shared_ptr<const Place> shared_place() const { return place_; }
+
+  // Puts the character at a mark, where resets then bring it; time goes on.
+  void begin_at(const Mark& mark);
 
   // The character goes on with the new values from where it is.
   void set_profile(const Profile& profile);
@@ -63,6 +66,8 @@ class DriveSession {
   // What is drawn.
   const CharacterState& current() const { return current_; }
   Pose pose() const;
+  // The moment that pose() shows: where moving pieces are drawn.
+  Moment moment() const;
   Vec2 look() const;  // The tick's look and what was turned since: no tick lag.
 
   // The ledger of the last tick, had by stepping it again. Empty before the first.
@@ -71,6 +76,7 @@ class DriveSession {
  private:
   InputFrame take_input();
   void tick();
+  double drawn_blend() const;
 
   std::shared_ptr<const Place> place_;
   Profile profile_;

@@ -113,49 +113,92 @@ QColor surface_colour(const std::string& surface) {
       {"stone", {0xCF, 0xC5, 0xB6}}, {"mud", {0xC4, 0xB8, 0xA2}},  {"grass", {0xAE, 0xB6, 0x94}},
       {"brick", {0xC4, 0xA0, 0x8C}}, {"wood", {0xC8, 0xB0, 0x8A}}, {"iron", {0x93, 0xA0, 0x9F}},
       {"slate", {0x93, 0x9B, 0xA2}}, {"silt", {0xB9, 0xAE, 0x93}}, {"ivy", {0x8E, 0xA3, 0x7D}},
+      {"oil", {0x6E, 0x6A, 0x70}},   {"thorns", {0x8A, 0x7F, 0x62}}, {"slime", {0x9D, 0xAE, 0x8E}},
+      {"rungs", {0xA8, 0x9C, 0x86}},
   };
   const auto found = known.find(surface);
   return found != known.end() ? found->second : QColor(0xCB, 0xBF, 0xAF);
 }
 
-SceneMesh scene_mesh(const Course& course, const TriangleWorld& world) {
-  SceneMesh mesh;
-  Box box;
-  for (std::size_t i = 0; i < world.triangle_count(); ++i) box.join(bounds(world.triangle(i)));
-  if (!box.empty()) mesh.origin_C = box.centre();
-  mesh.triangles.reserve(3 * world.triangle_count());
+namespace {
 
-  const auto add_creases = [&](const CreaseFinder& finder) {
-    finder.each_crease([&](const Edge& edge) {
-      put_line(mesh.creases, edge.a - mesh.origin_C, edge.b - mesh.origin_C, kCreaseColour);
-    });
-  };
-  CreaseFinder finder;
-  PieceId piece = 0;
-  for (std::size_t i = 0; i < world.triangle_count(); ++i) {
-    const Triangle& t = world.triangle(i);
-    if (world.triangle_piece(i) != piece) {
-      add_creases(finder);
-      finder = {};
-      piece = world.triangle_piece(i);
+class SceneBuilder {
+ public:
+  SceneBuilder(const Course& course, const TriangleWorld& world) : course_(course), world_(world) {
+    Box box;
+    for (std::size_t i = 0; i < world.triangle_count(); ++i) {
+      if (!moves(i)) box.join(bounds(world.triangle(i)));
     }
-    const Vec3 normal = unit_or(cross(t.v1_C - t.v0_C, t.v2_C - t.v0_C), Vec3(0, 1, 0));
-    const QColor colour = surface_colour(course.pieces[piece].surface);
-    for (const Vec3& p : {t.v0_C, t.v1_C, t.v2_C}) {
-      DrawVertex& v = mesh.triangles.emplace_back();
-      put(v.position, p - mesh.origin_C);
-      put(v.normal, normal);
-      put(v.colour, colour);
+    if (!box.empty()) mesh_.origin_C = box.centre();
+    mesh_.triangles.reserve(3 * world.triangle_count());
+  }
+
+  SceneMesh build() {
+    for (std::size_t begin = 0; begin < world_.triangle_count();) {
+      std::size_t end = begin;
+      while (end < world_.triangle_count() && world_.triangle_piece(end) == world_.triangle_piece(begin)) ++end;
+      moves(begin) ? add_mover(begin, end) : add_still(begin, end);
+      begin = end;
     }
-    finder.add(t, normal);
-    const double area = 0.5 * length(cross(t.v1_C - t.v0_C, t.v2_C - t.v0_C));
-    if (std::abs(normal.y) > kGridFacesUp && area > kGridArea && world.triangle_count() <= kMostGridTriangles) {
+    return std::move(mesh_);
+  }
+
+ private:
+  bool moves(std::size_t triangle) const { return world_.motion_of(world_.triangle_piece(triangle)) != nullptr; }
+
+  // One piece's triangles and creases, moved by `shift`.
+  void add_piece(std::size_t begin, std::size_t end, const Vec3& shift, std::vector<DrawVertex>& triangles,
+                 std::vector<LineVertex>& creases) {
+    CreaseFinder finder;
+    const QColor colour = surface_colour(course_.pieces[world_.triangle_piece(begin)].surface);
+    for (std::size_t i = begin; i < end; ++i) {
+      const Triangle& t = world_.triangle(i);
+      const Vec3 normal = normal_of(t);
+      for (const Vec3& p : {t.v0_C, t.v1_C, t.v2_C}) {
+        DrawVertex& v = triangles.emplace_back();
+        put(v.position, p + shift);
+        put(v.normal, normal);
+        put(v.colour, colour);
+      }
+      finder.add(t, normal);
+    }
+    finder.each_crease(
+        [&](const Edge& edge) { put_line(creases, edge.a + shift, edge.b + shift, kCreaseColour); });
+  }
+
+  void add_still(std::size_t begin, std::size_t end) {
+    add_piece(begin, end, -mesh_.origin_C, mesh_.triangles, mesh_.creases);
+    if (world_.triangle_count() > kMostGridTriangles) return;
+    for (std::size_t i = begin; i < end; ++i) {
+      const Triangle& t = world_.triangle(i);
+      const Vec3 normal = normal_of(t);
+      const double area = 0.5 * length(cross(t.v1_C - t.v0_C, t.v2_C - t.v0_C));
+      if (std::abs(normal.y) <= kGridFacesUp || area <= kGridArea) continue;
       for (const int axis : {0, 2})
-        add_grid_lines(mesh, t, normal.y > 0.0 ? normal : -normal, area > kPlainArea, axis);
+        add_grid_lines(mesh_, t, normal.y > 0.0 ? normal : -normal, area > kPlainArea, axis);
     }
   }
-  add_creases(finder);
-  return mesh;
-}
+
+  void add_mover(std::size_t begin, std::size_t end) {
+    const auto first = [](const auto& list) { return static_cast<int>(list.size()); };
+    SceneMesh::Mover mover{world_.triangle_piece(begin), {first(mesh_.moving_triangles)}, {first(mesh_.moving_creases)}};
+    add_piece(begin, end, Vec3(0.0), mesh_.moving_triangles, mesh_.moving_creases);
+    mover.triangles.count = first(mesh_.moving_triangles) - mover.triangles.first;
+    mover.creases.count = first(mesh_.moving_creases) - mover.creases.first;
+    mesh_.movers.push_back(mover);
+  }
+
+  static Vec3 normal_of(const Triangle& t) {
+    return unit_or(cross(t.v1_C - t.v0_C, t.v2_C - t.v0_C), Vec3(0, 1, 0));
+  }
+
+  const Course& course_;
+  const TriangleWorld& world_;
+  SceneMesh mesh_;
+};
+
+}  // namespace
+
+SceneMesh scene_mesh(const Course& course, const TriangleWorld& world) { return SceneBuilder(course, world).build(); }
 
 }  // namespace lagniappe::app

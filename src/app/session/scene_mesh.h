@@ -26,6 +26,18 @@ struct SceneMesh {
   std::vector<LineVertex> grid;     // Metre lines on what faces up; empty for very large models.
   std::vector<LineVertex> strong_grid;  // Those of every fifth metre.
   Vec3 origin_C{0.0};
+
+  // Moving pieces, in their own frames, one after the other.
+  struct Range {
+    int first = 0, count = 0;
+  };
+  struct Mover {
+    PieceId piece;
+    Range triangles, creases;
+  };
+  std::vector<DrawVertex> moving_triangles;
+  std::vector<LineVertex> moving_creases;
+  std::vector<Mover> movers;
 };
 
 // Returns the drawn form of a course: one clay colour per surface, the like for surfaces that are not known.

@@ -56,6 +56,10 @@ QString style_sheet() {
     #drive:disabled { background: @paper; color: @ink2; border-color: @rule; }
     #railPage { border: none; border-radius: 8px; padding: 8px 2px; background: transparent; font-size: 11px; }
     #railPage:checked { background: @teal; color: @sheet; }
+    #ledger { background: @sheet; border-left: 1px solid @rule; }
+    #columnTitle { font-size: 14px; font-weight: 600; }
+    #sentences { background: transparent; border: none; font-size: 12px; }
+    #sentences::item { padding: 3px 2px; border-bottom: 1px solid @rule; }
     #caption { color: @ink2; font-size: 11px; }
     #figures { color: @ink2; font-family: "JetBrains Mono"; font-size: 12px; }
     QComboBox { background: #FFFFFF; border: 1px solid @rule; border-radius: 8px; padding: 5px 10px; font-family: "JetBrains Mono"; font-size: 12px; }

@@ -34,7 +34,7 @@ Eye Camera::third_person(const Pose& pose, const Vec2& look, const DriveSession&
   const Vec3 head = pose.foot_C + pose.up_C() * session.profile().capsule.eye_height;
   Eye eye = eye_at(head, pose.frame_CB, look);
   const Vec3 back = -eye.forward_C * distance;
-  const auto hit = session.place()->world.sweep({head, head}, kEyeBall, back);
+  const auto hit = session.place()->world.sweep({head, head}, kEyeBall, back, session.moment());
   const double free = hit ? hit->hit.fraction * distance : distance;
   const double gone_out = free + (drawn_distance_ - free) * std::exp(-frame_seconds / kGoOutTime);
   drawn_distance_ = std::min(free, gone_out);

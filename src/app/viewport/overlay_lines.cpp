@@ -60,6 +60,25 @@ class Pen {
   Vec3 origin_;
 };
 
+// Where each sweep began, where it would have ended, and where it did end.
+void draw_sweeps(Pen& pen, const Ledger& ledger, const CharacterState& state, double radius) {
+  const Vec3 up = state.up_C(), u = Pen::across_any(up), v = cross(up, u);
+  const auto ring = [&](const Vec3& foot, const QColor& colour) {
+    pen.arc(foot + up * radius, u * radius, v * radius, 2.0 * kPi, colour);
+  };
+  for (const LedgerEntry& entry : ledger.entries) {
+    const auto* sweep = std::get_if<entry::Sweep>(&entry);
+    if (sweep == nullptr) continue;
+    const Vec3 ended = sweep->from_C + sweep->motion_C * sweep->fraction;
+    ring(sweep->from_C, theme::kInk2);
+    ring(ended, theme::kTeal);
+    pen.line(sweep->from_C + up * radius, ended + up * radius, theme::kTeal);
+    if (!sweep->hit) continue;
+    ring(sweep->from_C + sweep->motion_C, theme::kGold);
+    pen.arrow(ended + up * radius, sweep->motion_C * (1.0 - sweep->fraction), theme::kGold);
+  }
+}
+
 void draw_contacts(Pen& pen, const Ledger& ledger) {
   for (const LedgerEntry& entry : ledger.entries) {
     const auto* sweep = std::get_if<entry::Sweep>(&entry);
@@ -104,14 +123,17 @@ void draw_arrows(Pen& pen, const Ledger& ledger, const CharacterState& state) {
 std::vector<LineVertex> overlay_lines(const DriveSession& session, const OverlayChoice& choice,
                                       const Vec3& origin_C) {
   std::vector<LineVertex> lines;
-  if (!choice.capsule && !choice.contacts && !choice.probe && !choice.arrows) return lines;
+  // Standing still on a tick, what its ledger says is drawn as well.
+  const bool contacts = choice.contacts || session.paused();
+  if (!choice.capsule && !contacts && !choice.probe && !choice.arrows) return lines;
   Pen pen(lines, origin_C);
   const CharacterState& state = session.current();
   const double radius = session.profile().capsule.radius;
   const Ledger ledger = session.last_ledger();
   if (choice.capsule)
     pen.capsule(capsule_axis(state.foot_C, state.up_C(), radius, state.capsule_height), radius, theme::kPlum);
-  if (choice.contacts) {
+  if (session.paused()) draw_sweeps(pen, ledger, state, radius);
+  if (contacts) {
     draw_contacts(pen, ledger);
     draw_ground_contact(pen, state);
   }

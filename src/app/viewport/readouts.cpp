@@ -103,7 +103,7 @@ void Readouts::paint(QPainter& painter, const Frame& frame) {
 // Whether a solid or the figure stands before a place.
 bool Readouts::hidden(const Vec3& at_C) const {
   const Vec3 to_place = at_C - frame_.eye.at_C;
-  if (session_.place()->world.cast_ray(frame_.eye.at_C, to_place * 0.99)) return true;
+  if (session_.place()->world.cast_ray(frame_.eye.at_C, to_place * 0.99, session_.moment())) return true;
   if (!frame_.figure_shown) return false;
   const Pose pose = session_.pose();
   const double radius = session_.profile().capsule.radius + 0.1;

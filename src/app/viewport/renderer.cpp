@@ -12,6 +12,7 @@ namespace lagniappe::app {
 namespace {
 
 constexpr double kNear = 0.05, kFar = 1500.0;
+constexpr float kCreaseFade = 120.0f;  // m at which half of a crease is left.
 
 QMatrix4x4 to_qt(const glm::dmat4& m) {
   QMatrix4x4 out;
@@ -60,7 +61,8 @@ QString Renderer::initialize() {
   if (!built)
     return "The view's shaders could not be built: " + lit_.log() + line_.log() + sky_.log() + shadow_.log();
   create(scene_, true);
-  for (Geometry* lines : {&creases_, &grid_, &strong_grid_, &overlay_, &marks_}) create(*lines, false);
+  create(moving_, true);
+  for (Geometry* lines : {&creases_, &moving_creases_, &grid_, &strong_grid_, &overlay_, &marks_}) create(*lines, false);
   create(quad_, true);
   create(net_, true);
   for (std::size_t i = 0; i < solids_.size(); ++i) {
@@ -98,12 +100,15 @@ void Renderer::set_scene(const SceneMesh& mesh) {
   origin_C_ = mesh.origin_C;
   fill(scene_, mesh.triangles);
   fill(creases_, mesh.creases);
+  fill(moving_, mesh.moving_triangles);
+  fill(moving_creases_, mesh.moving_creases);
+  movers_ = mesh.movers;
   fill(grid_, mesh.grid);
   fill(strong_grid_, mesh.strong_grid);
 }
 
 void Renderer::release() {
-  for (Geometry* g : {&scene_, &creases_, &grid_, &strong_grid_, &overlay_, &marks_, &quad_, &net_, &solids_[0],
+  for (Geometry* g : {&scene_, &creases_, &moving_, &moving_creases_, &grid_, &strong_grid_, &overlay_, &marks_, &quad_, &net_, &solids_[0],
                       &solids_[1], &solids_[2], &solids_[3]}) {
     g->buffer.destroy();
     g->array.destroy();
@@ -129,14 +134,15 @@ void Renderer::draw(const DrawnFrame& frame) {
   // Faces a little behind their creases, so that these are not eaten.
   glEnable(GL_POLYGON_OFFSET_FILL);
   glPolygonOffset(1.0f, 1.0f);
-  draw_scene(to_clip);
+  draw_scene(frame, to_clip);
   draw_figure(frame);
   glDisable(GL_POLYGON_OFFSET_FILL);
   draw_sky(frame);
   glEnable(GL_BLEND);
   // The widget below must not shine through: what is drawn stays opaque.
   glBlendFuncSeparate(GL_SRC_ALPHA, GL_ONE_MINUS_SRC_ALPHA, GL_ZERO, GL_ONE);
-  draw_lines(creases_, to_clip, 1.0f, 120.0f);
+  draw_lines(creases_, to_clip, 1.0f, kCreaseFade);
+  draw_mover_creases(frame, to_clip);
   if (frame.grid) {
     draw_lines(grid_, to_clip, 1.0f, 16.0f);
     draw_lines(strong_grid_, to_clip, 1.0f, 60.0f);
@@ -147,15 +153,29 @@ void Renderer::draw(const DrawnFrame& frame) {
   draw_overlay(frame, to_clip);
 }
 
-void Renderer::draw_scene(const glm::dmat4& to_clip) {
-  const QOpenGLVertexArrayObject::Binder bound(&scene_.array);
+glm::dmat4 Renderer::to_scene(const glm::dmat4& to_course) const {
+  return glm::translate(glm::dmat4(1.0), -origin_C_) * to_course;
+}
 
+void Renderer::draw_scene(const DrawnFrame& frame, const glm::dmat4& to_clip) {
   lit_.bind();
   lit_.setUniformValue("to_clip", to_qt(to_clip));
   lit_.setUniformValue("to_scene", QMatrix4x4());
   lit_.setUniformValue("tint", QVector3D(1, 1, 1));
+  {
+    const QOpenGLVertexArrayObject::Binder bound(&scene_.array);
+    glDrawArrays(GL_TRIANGLES, 0, scene_.count);
+  }
+  const QOpenGLVertexArrayObject::Binder bound(&moving_.array);
+  for (std::size_t i = 0; i < std::min(movers_.size(), frame.movers.size()); ++i) {
+    lit_.setUniformValue("to_scene", to_qt(to_scene(frame.movers[i])));
+    glDrawArrays(GL_TRIANGLES, movers_[i].triangles.first, movers_[i].triangles.count);
+  }
+}
 
-  glDrawArrays(GL_TRIANGLES, 0, scene_.count);
+void Renderer::draw_mover_creases(const DrawnFrame& frame, const glm::dmat4& to_clip) {
+  for (std::size_t i = 0; i < std::min(movers_.size(), frame.movers.size()); ++i)
+    draw_lines(moving_creases_, movers_[i].creases, to_clip * to_scene(frame.movers[i]), 1.0f, kCreaseFade);
 }
 
 void Renderer::draw_sky(const DrawnFrame& frame) {
@@ -172,7 +192,7 @@ void Renderer::draw_sky(const DrawnFrame& frame) {
 void Renderer::draw_figure(const DrawnFrame& frame) {
   for (const FigurePart& part : frame.figure) {
     Geometry& solid = solids_[static_cast<std::size_t>(part.solid)];
-    lit_.setUniformValue("to_scene", to_qt(glm::translate(glm::dmat4(1.0), -origin_C_) * part.to_course));
+    lit_.setUniformValue("to_scene", to_qt(to_scene(part.to_course)));
     lit_.setUniformValue("tint", QVector3D(part.colour.redF(), part.colour.greenF(), part.colour.blueF()));
     const QOpenGLVertexArrayObject::Binder bound(&solid.array);
     glDrawArrays(GL_TRIANGLES, 0, solid.count);
@@ -198,13 +218,18 @@ void Renderer::draw_shadow(const DrawnFrame& frame, const glm::dmat4& to_clip) {
 }
 
 void Renderer::draw_lines(Geometry& geometry, const glm::dmat4& to_clip, float strength, float fade) {
-  if (geometry.count == 0) return;
+  draw_lines(geometry, {0, geometry.count}, to_clip, strength, fade);
+}
+
+void Renderer::draw_lines(Geometry& geometry, const SceneMesh::Range& range, const glm::dmat4& to_clip, float strength,
+                          float fade) {
+  if (range.count == 0) return;
   line_.bind();
   line_.setUniformValue("to_clip", to_qt(to_clip));
   line_.setUniformValue("strength", strength);
   line_.setUniformValue("fade", fade);
   const QOpenGLVertexArrayObject::Binder bound(&geometry.array);
-  glDrawArrays(GL_LINES, 0, geometry.count);
+  glDrawArrays(GL_LINES, range.first, range.count);
 }
 
 // What is hidden by solids is still shown, faintly: contacts lie on surfaces and under the figure. Core OpenGL

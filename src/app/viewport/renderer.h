@@ -29,6 +29,7 @@ struct DrawnFrame {
     double radius, strength;
   };
   std::optional<Shadow> shadow;
+  std::vector<glm::dmat4> movers;  // Piece frame to course frame, in the order of SceneMesh::movers.
   std::vector<LineVertex> overlay;
   std::vector<LineVertex> marks;
 };
@@ -54,17 +55,22 @@ class Renderer : protected QOpenGLFunctions_3_3_Core {
   void create(Geometry& geometry, bool lit);
   template <typename Vertex>
   void fill(Geometry& geometry, const std::vector<Vertex>& vertices);
-  void draw_scene(const glm::dmat4& to_clip);
+  void draw_scene(const DrawnFrame& frame, const glm::dmat4& to_clip);
+  void draw_mover_creases(const DrawnFrame& frame, const glm::dmat4& to_clip);
+  glm::dmat4 to_scene(const glm::dmat4& to_course) const;
   // `fade`: distance in m at which half of a line is left.
   void draw_lines(Geometry& geometry, const glm::dmat4& to_clip, float strength, float fade);
+  void draw_lines(Geometry& geometry, const SceneMesh::Range& range, const glm::dmat4& to_clip, float strength,
+                  float fade);
   void draw_sky(const DrawnFrame& frame);
   void draw_figure(const DrawnFrame& frame);
   void draw_shadow(const DrawnFrame& frame, const glm::dmat4& to_clip);
   void draw_overlay(const DrawnFrame& frame, const glm::dmat4& to_clip);
 
   QOpenGLShaderProgram lit_, line_, sky_, shadow_;
-  Geometry scene_, creases_, grid_, strong_grid_, overlay_, marks_, quad_, net_;
+  Geometry scene_, creases_, moving_, moving_creases_, grid_, strong_grid_, overlay_, marks_, quad_, net_;
   std::array<Geometry, 4> solids_;
+  std::vector<SceneMesh::Mover> movers_;
   Vec3 origin_C_{0.0};
 };
 

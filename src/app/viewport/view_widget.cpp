@@ -47,6 +47,12 @@ std::vector<LineVertex> mark_lines(const Course& course, const Vec3& origin_C) {
   return lines;
 }
 
+glm::dmat4 to_course(const RigidPose& pose) {
+  glm::dmat4 m = glm::mat4_cast(pose.rotation_CP);
+  m[3] = glm::dvec4(pose.position_C, 1.0);
+  return m;
+}
+
 }  // namespace
 
 ViewWidget::ViewWidget(DriveSession& session, QWidget* parent)
@@ -120,7 +126,8 @@ void ViewWidget::begin_free() {
   Eye from = eye(0.0);
   if (camera_.mode == CameraMode::FirstPerson) {
     const Vec3 back = -from.forward_C * kFreeBehind;
-    const auto hit = session_.place()->world.sweep({from.at_C, from.at_C}, Camera::kEyeBall, back);
+    const auto hit = session_.place()->world.sweep({from.at_C, from.at_C}, Camera::kEyeBall, back,
+                                                  session_.moment());
     from.at_C += back * (hit ? hit->hit.fraction : 1.0);
   }
   camera_.place_free(from);
@@ -186,6 +193,8 @@ DrawnFrame ViewWidget::drawn_frame(const Eye& eye, const QSize& pixels, bool fli
         pose, carriage_of(pose.travelled, speed, !state.grounded() && state.state != StateId::Fly));
   }
   frame.shadow = shadow(pose);
+  for (const SceneMesh::Mover& mover : session_.place()->drawn.movers)
+    frame.movers.push_back(to_course(session_.place()->world.motion_of(mover.piece)->pose_at(session_.moment().time)));
   const Vec3 origin = session_.place()->drawn.origin_C;
   frame.overlay = overlay_lines(session_, overlays_, origin);
   frame.marks = mark_lines(session_.place()->course, origin);
@@ -194,7 +203,7 @@ DrawnFrame ViewWidget::drawn_frame(const Eye& eye, const QSize& pixels, bool fli
 
 std::optional<DrawnFrame::Shadow> ViewWidget::shadow(const Pose& pose) const {
   const Vec3 up = pose.up_C(), from = pose.foot_C + up * 0.4;
-  const auto hit = session_.place()->world.cast_ray(from, -up * (kLongestShadow + 0.4));
+  const auto hit = session_.place()->world.cast_ray(from, -up * (kLongestShadow + 0.4), session_.moment());
   if (!hit) return std::nullopt;
   const double height = std::max(hit->hit.fraction * (kLongestShadow + 0.4) - 0.4, 0.0);
   const double near = 1.0 - height / kLongestShadow;

@@ -74,7 +74,8 @@ TEST_CASE("A million ticks on the demo course end with no overlap and no odd num
         soak_walk(world, {mark.at_C, Quat(1, 0, 0, 0), mark.facing}, 200000, hz, 100 + part, 17);
     worst = std::max(worst, r.worst_overlap);
   }
-  CHECK(worst < 1e-4);
+  // Turning pieces leave up to the margin for the next tick.
+  CHECK(worst <= Profile{}.capsule.margin);
 }
 
 TEST_CASE("Random walks on triangle soups end with no overlap and no odd number") {
