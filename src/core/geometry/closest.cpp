@@ -3,6 +3,7 @@
 
 #include <algorithm>
 #include <array>
+#include <limits>
 
 #include "geometry/tolerances.h"
 
@@ -14,33 +15,6 @@ namespace {
 // Squared sine under which two segments count as parallel: what is left of a difference of squares of doubles.
 constexpr double kParallel = 1e-14;
 }  // namespace
-
-PointOnTriangle closest_point(const Vec3& p, const Triangle& t) {
-  const Vec3 ab = t.v1_C - t.v0_C, ac = t.v2_C - t.v0_C, ap = p - t.v0_C;
-  const double d1 = dot(ab, ap), d2 = dot(ac, ap);
-  if (d1 <= 0.0 && d2 <= 0.0) return {t.v0_C, Feature::Vertex};
-
-  const Vec3 bp = p - t.v1_C;
-  const double d3 = dot(ab, bp), d4 = dot(ac, bp);
-  if (d3 >= 0.0 && d4 <= d3) return {t.v1_C, Feature::Vertex};
-
-  const double vc = d1 * d4 - d3 * d2;
-  if (vc <= 0.0 && d1 >= 0.0 && d3 <= 0.0) return {t.v0_C + ab * (d1 / (d1 - d3)), Feature::Edge};
-
-  const Vec3 cp = p - t.v2_C;
-  const double d5 = dot(ab, cp), d6 = dot(ac, cp);
-  if (d6 >= 0.0 && d5 <= d6) return {t.v2_C, Feature::Vertex};
-
-  const double vb = d5 * d2 - d1 * d6;
-  if (vb <= 0.0 && d2 >= 0.0 && d6 <= 0.0) return {t.v0_C + ac * (d2 / (d2 - d6)), Feature::Edge};
-
-  const double va = d3 * d6 - d5 * d4;
-  if (va <= 0.0 && d4 - d3 >= 0.0 && d5 - d6 >= 0.0) {
-    return {t.v1_C + (t.v2_C - t.v1_C) * ((d4 - d3) / ((d4 - d3) + (d5 - d6))), Feature::Edge};
-  }
-  const double sum = va + vb + vc;
-  return {t.v0_C + ab * (vb / sum) + ac * (vc / sum), Feature::Face};
-}
 
 SegmentPair closest_points(const Segment& first, const Segment& second) {
   const Vec3 d1 = first.b_C - first.a_C, d2 = second.b_C - second.a_C, r = first.a_C - second.a_C;
@@ -87,12 +61,6 @@ struct Best {
   }
 };
 
-// The point where the segment crosses the inside of the triangle, if it does.
-std::optional<Vec3> crossing(const Segment& s, const Triangle& t) {
-  const auto hit = cast_ray(s.a_C, s.b_C - s.a_C, t);
-  return hit ? std::optional(hit->point_C) : std::nullopt;
-}
-
 // The side to leave a crossed triangle by: the one on which more of the segment already is.
 Vec3 least_push_out(const Segment& s, const Triangle& t) {
   const Vec3 normal = winding_normal(t);
@@ -102,19 +70,45 @@ Vec3 least_push_out(const Segment& s, const Triangle& t) {
 
 }  // namespace
 
-Closest closest(const Segment& s, const Triangle& t) {
-  if (const auto point = crossing(s, t)) return {0.0, *point, *point, least_push_out(s, t), Feature::Face};
+namespace {
 
-  const PointOnTriangle from_a = closest_point(s.a_C, t);
-  Best best{length_squared(s.a_C - from_a.point_C), s.a_C, from_a.point_C, from_a.feature};
-  const PointOnTriangle from_b = closest_point(s.b_C, t);
-  best.take(s.b_C, from_b.point_C, from_b.feature);
-
-  const std::array<Vec3, 4> corner = {t.v0_C, t.v1_C, t.v2_C, t.v0_C};
+// Whether the point, which may lie off the plane, is over the inside of the triangle.
+bool over_inside(const Vec3& p, const Triangle& t, const Vec3& area) {
+  const Vec3 v[] = {t.v0_C, t.v1_C, t.v2_C};
   for (int i = 0; i < 3; ++i) {
-    const SegmentPair pair = closest_points(s, {corner[i], corner[i + 1]});
-    const bool at_end = pair.t <= 0.0 || pair.t >= 1.0;
-    best.take(pair.first_C, pair.second_C, at_end ? Feature::Vertex : Feature::Edge);
+    if (dot(cross(v[(i + 1) % 3] - v[i], p - v[i]), area) <= 0.0) return false;
+  }
+  return true;
+}
+
+}  // namespace
+
+// Where the segment stays on one side of the plane and its nearer end is over the inside, that is nearest. Else, unless
+// it crosses the inside, an edge is: on its way to anything over the inside it passes over an edge, lower.
+Closest closest(const Segment& s, const Triangle& t) {
+  const Vec3 area = cross(t.v1_C - t.v0_C, t.v2_C - t.v0_C);
+  const double square = length_squared(area);
+  Best best{std::numeric_limits<double>::infinity(), s.a_C, t.v0_C, Feature::Vertex};
+  if (square > 0.0) {
+    const double a = dot(s.a_C - t.v0_C, area), b = dot(s.b_C - t.v0_C, area);
+    const bool one_side = (a > 0.0 && b > 0.0) || (a < 0.0 && b < 0.0);
+    const bool a_nearer = std::abs(a) <= std::abs(b);
+    const Vec3& end = a_nearer ? s.a_C : s.b_C;
+    if (!one_side) {
+      const auto hit = cast_ray(s.a_C, s.b_C - s.a_C, t);
+      if (hit) return {0.0, hit->point_C, hit->point_C, least_push_out(s, t), Feature::Face};
+    } else if (over_inside(end, t, area)) {
+      const double height = a_nearer ? a : b;
+      best = {height * height / square, end, end - area * (height / square), Feature::Face};
+    }
+  }
+  if (best.feature != Feature::Face) {
+    const std::array<Vec3, 4> corner = {t.v0_C, t.v1_C, t.v2_C, t.v0_C};
+    for (int i = 0; i < 3; ++i) {
+      const SegmentPair pair = closest_points(s, {corner[i], corner[i + 1]});
+      const bool at_end = pair.t <= 0.0 || pair.t >= 1.0;
+      best.take(pair.first_C, pair.second_C, at_end ? Feature::Vertex : Feature::Edge);
+    }
   }
   const double distance = std::sqrt(best.distance_squared);
   const Vec3 normal =

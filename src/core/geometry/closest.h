@@ -1,19 +1,10 @@
 // SPDX-License-Identifier: MIT
-// Nearest points of points, segments and triangles: the parts that lagniappe::closest is made of.
+// Nearest points of segments and triangles: the parts that lagniappe::closest is made of.
 #pragma once
 
 #include "lagniappe/capsule_queries.h"
 
 namespace lagniappe {
-
-struct PointOnTriangle {
-  Vec3 point_C;
-  Feature feature;
-};
-
-// Ericson, "Real-Time Collision Detection" (2005), 5.1.5, by Voronoi regions. A triangle without area gives a
-// point of its longest edge.
-PointOnTriangle closest_point(const Vec3& p_C, const Triangle& triangle);
 
 struct SegmentPair {
   double s, t;  // Parameters in [0, 1] on the first and the second segment.

@@ -96,12 +96,12 @@ void touch_cylinder(FirstTouch& touch, const Vec3& start, const Vec3& edge) {
   });
 }
 
-double first_touch(const Segment& axis, double radius, const Vec3& motion, const Triangle& triangle) {
+double first_touch(const Segment& axis, double radius, const Vec3& motion, const Triangle& triangle, double bound) {
   // Relative to the axis' first point, so that places far from the origin lose nothing.
   const std::array<Vec3, 3> v = {triangle.v0_C - axis.a_C, triangle.v1_C - axis.a_C, triangle.v2_C - axis.a_C};
   const Vec3 back = axis.a_C - axis.b_C;  // A vertex as seen from the axis' other end.
   const bool ball = length_squared(back) == 0.0;
-  FirstTouch touch{motion, radius};
+  FirstTouch touch{motion, radius, bound};
 
   const Vec3 e1 = v[1] - v[0], e2 = v[2] - v[0];
   const Vec3 area = cross(e1, e2);
@@ -145,6 +145,22 @@ struct PlaneGap {
   }
 };
 
+// Whether the swept capsule and the triangle lie apart as seen along one of the triangle's edges crossed with the axis:
+// for an upright capsule, as seen from above.
+bool edges_apart(const Segment& axis, double radius, const Vec3& motion, const Triangle& t) {
+  const Vec3 d = axis.b_C - axis.a_C;
+  const Vec3 v[] = {t.v0_C - axis.a_C, t.v1_C - axis.a_C, t.v2_C - axis.a_C};
+  for (int i = 0; i < 3; ++i) {
+    const Vec3 n = cross(v[(i + 1) % 3] - v[i], d);
+    const double edge = dot(n, v[i]), opposite = dot(n, v[(i + 2) % 3]), along = dot(n, motion);
+    const double low = std::min(edge, opposite) - std::max(along, 0.0);
+    const double high = std::max(edge, opposite) - std::min(along, 0.0);
+    const double reach_square = (radius + kTouch) * (radius + kTouch) * length_squared(n);
+    if ((low > 0.0 && low * low > reach_square) || (high < 0.0 && high * high > reach_square)) return true;
+  }
+  return false;
+}
+
 // First touch of the plane's inside by the end of the axis that comes first. A plane that carries a convex body is
 // touched no later than any part of it: if the touch lies in the triangle, it is the first of all.
 std::optional<double> face_touch(const Segment& axis, double radius, const Vec3& motion, const Triangle& t,
@@ -164,31 +180,35 @@ std::optional<double> face_touch(const Segment& axis, double radius, const Vec3&
 }  // namespace
 
 std::optional<double> sweep_fraction(const Segment& axis, double radius, const Vec3& motion,
-                                     const Triangle& triangle, const Vec3& normal) {
-  const bool has_plane = normal != Vec3(0.0);
-  if (has_plane) {
+                                     const Triangle& triangle, const Vec3& normal, double bound) {
+  bool may_touch_at_start = true;
+  if (normal != Vec3(0.0)) {
     // What stays out of the plane's reach, or would enter it by less than a touch, is free.
     const PlaneGap gap(axis, motion, triangle, normal);
     if (gap.low > radius - kTouch || gap.high < -(radius - kTouch)) return std::nullopt;
-    if (boxes_apart(axis, radius, motion, triangle)) return std::nullopt;
-    if (gap.start > radius + kTouch) {
-      if (const auto fraction = face_touch(axis, radius, motion, triangle, normal)) return fraction;
-    }
-  } else if (boxes_apart(axis, radius, motion, triangle)) {
+    may_touch_at_start = gap.start <= radius + kTouch;
+  }
+  if (boxes_apart(axis, radius, motion, triangle) || edges_apart(axis, radius, motion, triangle))
     return std::nullopt;
+  if (may_touch_at_start) {
+    const Closest start = closest(axis, triangle);
+    if (start.distance <= radius + kTouch) {
+      const bool approaches = -dot(start.normal_C, motion) > kApproach * length(motion);
+      return approaches ? std::optional(0.0) : std::nullopt;
+    }
+    // Two convex bodies that lie apart along a direction by more than they approach along it never meet.
+    if (-dot(start.normal_C, motion) <= start.distance - radius + kTouch) return std::nullopt;
+  } else if (const auto fraction = face_touch(axis, radius, motion, triangle, normal)) {
+    return fraction;
   }
-  const Closest start = closest(axis, triangle);
-  if (start.distance <= radius + kTouch) {
-    const bool approaches = -dot(start.normal_C, motion) > kApproach * length(motion);
-    return approaches ? std::optional(0.0) : std::nullopt;
-  }
-  const double fraction = first_touch(axis, radius, motion, triangle);
-  return fraction <= 1.0 ? std::optional(fraction) : std::nullopt;
+  // A little beyond the bound, which ties may lie on.
+  const double fraction = first_touch(axis, radius, motion, triangle, bound * (1.0 + 1e-12) + 1e-15);
+  return fraction <= std::min(bound, 1.0) ? std::optional(fraction) : std::nullopt;
 }
 
 std::optional<double> sweep_fraction(const Segment& axis, double radius, const Vec3& motion,
                                      const Triangle& triangle) {
-  return sweep_fraction(axis, radius, motion, triangle, winding_normal(triangle));
+  return sweep_fraction(axis, radius, motion, triangle, winding_normal(triangle), 1.0);
 }
 
 std::optional<SweepHit> sweep(const Segment& axis, double radius, const Vec3& motion,

@@ -19,7 +19,7 @@ Neighbourhood::Neighbourhood(const World& whole, const Box& region, double time)
     : whole_(whole), region_(region), time_(time), corner_C_(region.low_C) {
   const Vec3 size = region.size();
   if (!(std::max({size.x, size.y, size.z}) <= 100.0)) return;
-  const auto count = whole.gather(region, time, faces_);
+  const auto count = whole.gather(region, time, faces());
   if (!count) return;
   gathered_ = true;
   count_ = *count;
@@ -31,7 +31,7 @@ Neighbourhood::Neighbourhood(const World& whole, const Box& region, double time)
         high_[axis][i] = -std::numeric_limits<float>::infinity();
         continue;
       }
-      const Triangle& t = faces_[i].triangle;
+      const Triangle& t = face(i).triangle;
       const double a = t.v0_C[axis], b = t.v1_C[axis], c = t.v2_C[axis];
       // Clamped: a large face reaches far beyond, where single precision would be coarse; only the part near counts.
       const double low = std::clamp(std::min({a, b, c}) - corner_C_[axis], -200.0, 200.0);
@@ -64,7 +64,7 @@ void Neighbourhood::ask(Query& query) const {
     }
     const std::size_t end = std::min(first + kLanes, count_);
     for (std::size_t i = first; i < end; ++i) {
-      if (!apart[i - first]) query.offer(faces_[i]);
+      if (!apart[i - first]) query.offer(face(i));
     }
   }
 }

@@ -3,6 +3,8 @@
 #pragma once
 
 #include <array>
+#include <cstddef>
+#include <type_traits>
 
 #include "lagniappe/world.h"
 
@@ -34,6 +36,8 @@ class Neighbourhood final : public World {
   static constexpr std::size_t kMost = 256;
   static constexpr std::size_t kLanes = 8;
 
+  std::span<WorldFace> faces() { return {reinterpret_cast<WorldFace*>(room_.data()), kMost}; }
+  const WorldFace& face(std::size_t i) const { return reinterpret_cast<const WorldFace*>(room_.data())[i]; }
   bool answers(const Box& region, const Moment& moment) const;
   template <typename Query>
   void ask(Query& query) const;
@@ -46,7 +50,10 @@ class Neighbourhood final : public World {
   // Boxes of the faces relative to `corner_C_`, in single precision rounded outwards, lane by lane.
   Vec3 corner_C_;
   alignas(32) std::array<float, kMost> low_[3], high_[3];
-  std::array<WorldFace, kMost> faces_;
+  // Room for faces that nothing clears beforehand: that would cost as much as a query, every tick.
+  alignas(WorldFace) std::array<std::byte, kMost * sizeof(WorldFace)> room_;
 };
+
+static_assert(std::is_trivially_copyable_v<WorldFace> && std::is_trivially_destructible_v<WorldFace>);
 
 }  // namespace lagniappe
