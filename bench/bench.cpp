@@ -8,44 +8,17 @@
 // Each workload checks its answers: hits are counted, and a run that meets nothing fails.
 #include <benchmark/benchmark.h>
 
-#include <cmath>
-#include <cstdio>
-#include <cstdlib>
 #include <map>
 #include <memory>
-#include <random>
 
-#include "lagniappe/lagniappe.h"
+#include "places.h"
 
 namespace {
 
 using namespace lagniappe;
+using namespace lagniappe::bench;
 
 enum Where : int { Demo = 0, Terrain100k = 1, Terrain1M = 2, Terrain10k = 3 };
-
-std::vector<Triangle> terrain(int cells) {
-  const double half = 0.5 * cells;
-  const auto at = [&](int i, int j) {
-    const double x = i - half, z = j - half;
-    return Vec3(x, 1.5 * std::sin(0.11 * x) * std::cos(0.07 * z) + 0.3 * std::sin(0.9 * x + 0.7 * z), z);
-  };
-  std::vector<Triangle> triangles;
-  triangles.reserve(2 * std::size_t(cells) * cells);
-  for (int j = 0; j < cells; ++j) {
-    for (int i = 0; i < cells; ++i) {
-      triangles.push_back({at(i, j), at(i, j + 1), at(i + 1, j + 1)});
-      triangles.push_back({at(i, j), at(i + 1, j + 1), at(i + 1, j)});
-    }
-  }
-  return triangles;
-}
-
-TriangleWorld commit(const std::vector<Triangle>& triangles) {
-  TriangleWorld::Builder builder;
-  builder.begin_piece("terrain");
-  for (const Triangle& t : triangles) builder.add(t);
-  return builder.commit();
-}
 
 struct Place {
   TriangleWorld world;
@@ -55,12 +28,8 @@ struct Place {
 
 Place make_place(int where) {
   if (where == Demo) {
-    const auto course = read_course(LAGNIAPPE_SOURCE_DIR "/courses/tidewheel.course.json");
-    if (!course) {
-      std::fprintf(stderr, "%s\n", course.error().sentence().c_str());
-      std::exit(2);
-    }
-    return {build_world(*course), start_home(*course), 30.0};
+    const Course course = demo_course();
+    return {build_world(course), start_home(course), 30.0};
   }
   const int cells = where == Terrain10k ? 71 : where == Terrain100k ? 224 : 708;
   return {commit(terrain(cells)), {Vec3(0.3, 4.0, 0.4), Quat(1, 0, 0, 0), 0.0}, 0.45 * cells};
@@ -73,25 +42,12 @@ const Place& place(int where) {
   return *p;
 }
 
-// Places a little above ground, anywhere.
-std::vector<Vec3> feet(const Place& p, int count) {
-  std::mt19937_64 engine(7);
-  std::uniform_real_distribution<double> any(-p.reach, p.reach), above(0.02, 0.3);
-  std::vector<Vec3> out;
-  while (int(out.size()) < count) {
-    const Vec3 from(any(engine), 60.0, any(engine));
-    const auto hit = p.world.cast_ray(from, Vec3(0, -100, 0));
-    if (hit) out.push_back(hit->hit.point_C + Vec3(0, above(engine), 0));
-  }
-  return out;
-}
-
 // The library also calls a benchmark for single rounds, to find out how many it needs; those prove nothing.
 constexpr benchmark::IterationCount kEnoughToCheck = 5000;
 
 void sweep_bench(benchmark::State& state) {
   const Place& p = place(int(state.range(0)));
-  const std::vector<Vec3> foot = feet(p, 4096);
+  const std::vector<Vec3> foot = feet(p.world, p.reach, 4096);
   std::mt19937_64 engine(11);
   std::uniform_real_distribution<double> angle(0.0, 2.0 * kPi);
   std::vector<Vec3> motion;
@@ -112,7 +68,7 @@ void sweep_bench(benchmark::State& state) {
 
 void ray_bench(benchmark::State& state) {
   const Place& p = place(int(state.range(0)));
-  const std::vector<Vec3> foot = feet(p, 4096);
+  const std::vector<Vec3> foot = feet(p.world, p.reach, 4096);
   std::size_t i = 0, hits = 0;
   for (auto _ : state) {
     const Vec3& to = foot[(i + 1) % foot.size()];

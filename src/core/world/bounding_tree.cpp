@@ -10,6 +10,8 @@ namespace lagniappe {
 namespace {
 
 constexpr int kBins = 16;
+// Items that fit the lanes of one node need no tree among them.
+constexpr std::uint32_t kLeafSize = BoundingTree::kLanes;
 // Cost of passing an inner node against that of one triangle; measured on the demo course, flat around 1.
 constexpr double kNodeCost = 1.0;
 
@@ -28,6 +30,13 @@ double half_area(const Box& b) {
   return s.x * s.y + s.y * s.z + s.z * s.x;
 }
 
+// The tree as it is built: binary, collapsed afterwards.
+struct Binary {
+  Box box;
+  std::uint32_t first;  // Leaf: position of its first item; else: its first child; the second lies beside it.
+  std::uint32_t count;  // Items of a leaf; 0 in an inner node.
+};
+
 struct Split {
   double cost = std::numeric_limits<double>::infinity();
   int axis = -1;
@@ -42,7 +51,7 @@ struct Bins {
 class Build {
  public:
   Build(const std::vector<Box>& boxes, std::vector<std::uint32_t>& items,
-        std::vector<BoundingTree::Node>& nodes)
+        std::vector<Binary>& nodes)
       : boxes_(boxes), items_(items), nodes_(nodes) {}
 
   void run() {
@@ -72,9 +81,9 @@ class Build {
       box.join(boxes_[items_[i]]);
       centres.join(boxes_[items_[i]].centre());
     }
-    set_box(range.node, box);
+    nodes_[range.node].box = box;
     const std::uint32_t middle =
-        range.count() <= BoundingTree::kLeafSize ? range.begin : divide(range, box, centres);
+        range.count() <= kLeafSize ? range.begin : divide(range, box, centres);
     if (middle == range.begin) {
       nodes_[range.node].first = range.begin;
       nodes_[range.node].count = range.count();
@@ -88,20 +97,13 @@ class Build {
     waiting.push_back({child + 1, middle, range.end, range.depth + 1});
   }
 
-  void set_box(std::uint32_t node, const Box& box) {
-    for (int i = 0; i < 3; ++i) {
-      nodes_[node].low[i] = rounded_down(box.low_C[i]);
-      nodes_[node].high[i] = rounded_up(box.high_C[i]);
-    }
-  }
-
   // Orders the range in two parts and returns where the second begins. Halves it by count where no plane helps,
   // and where lopsided splits have used up the depth that halving still needs.
   std::uint32_t divide(const Range& range, const Box& box, const Box& centres) {
     const bool depth_left = range.depth < BoundingTree::kMostDepth - 32;
     const Split split = depth_left ? best_split(range, centres) : Split{};
     const double leaf_cost = half_area(box) * range.count();
-    const bool small = range.count() <= 2 * BoundingTree::kLeafSize;
+    const bool small = range.count() <= 2 * kLeafSize;
     if (split.axis >= 0 && small && split.cost + kNodeCost * half_area(box) >= leaf_cost) return range.begin;
     const auto first = items_.begin() + range.begin, last = items_.begin() + range.end;
     if (split.axis >= 0) {
@@ -169,11 +171,99 @@ class Build {
 
   const std::vector<Box>& boxes_;
   std::vector<std::uint32_t>& items_;
-  std::vector<BoundingTree::Node>& nodes_;
+  std::vector<Binary>& nodes_;
 };
 
 }  // namespace
 
-BoundingTree::BoundingTree(const std::vector<Box>& boxes) { Build(boxes, items_, nodes_).run(); }
+// Turns the binary tree into wide nodes: of a node's parts the one with the largest surface is opened until the lanes
+// are full.
+struct BoundingTree::Collapse {
+  const std::vector<Binary>& binary;
+  const std::vector<Box>& boxes;  // Of the items, by number.
+  BoundingTree& tree;
+
+  void run() {
+    struct Waiting {
+      std::uint32_t binary, wide;
+    };
+    tree.nodes_.push_back(empty_node());
+    std::vector<Waiting> waiting = {{0, 0}};
+    while (!waiting.empty()) {
+      const Waiting next = waiting.back();
+      waiting.pop_back();
+      const Binary& from = binary[next.binary];
+      if (from.count > 0) {
+        put_items(next.wide, from);
+        continue;
+      }
+      int lane = 0;
+      for (const std::uint32_t part : parts_of(next.binary)) {
+        const auto wide = static_cast<std::uint32_t>(tree.nodes_.size());
+        tree.nodes_.push_back(empty_node());
+        put_box(next.wide, lane, binary[part].box);
+        tree.nodes_[next.wide].child[static_cast<std::size_t>(lane++)] = wide;
+        waiting.push_back({part, wide});
+      }
+    }
+  }
+
+  static Node empty_node() {
+    Node node;
+    for (int axis = 0; axis < 3; ++axis) {
+      node.low[axis].fill(std::numeric_limits<float>::infinity());
+      node.high[axis].fill(-std::numeric_limits<float>::infinity());
+    }
+    node.child.fill(0);
+    return node;
+  }
+
+  std::vector<std::uint32_t> parts_of(std::uint32_t node) const {
+    std::vector<std::uint32_t> parts = {binary[node].first, binary[node].first + 1};
+    while (parts.size() < kLanes) {
+      std::size_t widest = parts.size();
+      double area = -1.0;
+      for (std::size_t i = 0; i < parts.size(); ++i) {
+        const Binary& part = binary[parts[i]];
+        if (part.count > 0 || half_area(part.box) <= area) continue;
+        widest = i;
+        area = half_area(part.box);
+      }
+      if (widest == parts.size()) break;
+      const std::uint32_t first = binary[parts[widest]].first;
+      parts[widest] = first;
+      parts.push_back(first + 1);
+    }
+    return parts;
+  }
+
+  void put_items(std::uint32_t wide, const Binary& leaf) {
+    for (std::uint32_t i = 0; i < leaf.count; ++i) {
+      put_box(wide, static_cast<int>(i), boxes[tree.items_[leaf.first + i]]);
+      tree.nodes_[wide].child[i] = (leaf.first + i) | kItem;
+    }
+  }
+
+  void put_box(std::uint32_t wide, int lane, const Box& box) {
+    for (int axis = 0; axis < 3; ++axis) {
+      tree.nodes_[wide].low[axis][lane] = rounded_down(box.low_C[axis]);
+      tree.nodes_[wide].high[axis][lane] = rounded_up(box.high_C[axis]);
+    }
+  }
+};
+
+BoundingTree::Region::Region(const Box& box) {
+  for (int axis = 0; axis < 3; ++axis) {
+    low[axis] = rounded_down(box.low_C[axis]);
+    high[axis] = rounded_up(box.high_C[axis]);
+  }
+}
+
+BoundingTree::BoundingTree(const std::vector<Box>& boxes) {
+  if (boxes.empty()) return;
+  std::vector<Binary> binary;
+  Build(boxes, items_, binary).run();
+  Collapse{binary, boxes, *this}.run();
+}
 
 }  // namespace lagniappe
