@@ -131,20 +131,6 @@ bool boxes_apart(const Segment& axis, double radius, const Vec3& motion, const T
   return !swept.grown(radius + kTouch).overlaps(bounds(triangle));
 }
 
-// How far the swept axis stays from the triangle's plane, on the side that it is on.
-struct PlaneGap {
-  double low, high;  // Of the axis' heights over the plane during the whole motion.
-  double start;      // Least distance at the start; negative where the axis crosses the plane.
-
-  PlaneGap(const Segment& axis, const Vec3& motion, const Triangle& t, const Vec3& normal) {
-    const double along = dot(motion, normal);
-    const double a = dot(axis.a_C - t.v0_C, normal), b = dot(axis.b_C - t.v0_C, normal);
-    low = std::min(a, b) + std::min(along, 0.0);
-    high = std::max(a, b) + std::max(along, 0.0);
-    start = std::max(std::min(a, b), -std::max(a, b));
-  }
-};
-
 // Whether the swept capsule and the triangle lie apart as seen along one of the triangle's edges crossed with the axis:
 // for an upright capsule, as seen from above.
 bool edges_apart(const Segment& axis, double radius, const Vec3& motion, const Triangle& t) {
@@ -183,9 +169,8 @@ std::optional<double> sweep_fraction(const Segment& axis, double radius, const V
                                      const Triangle& triangle, const Vec3& normal, double bound) {
   bool may_touch_at_start = true;
   if (normal != Vec3(0.0)) {
-    // What stays out of the plane's reach, or would enter it by less than a touch, is free.
     const PlaneGap gap(axis, motion, triangle, normal);
-    if (gap.low > radius - kTouch || gap.high < -(radius - kTouch)) return std::nullopt;
+    if (gap.apart(radius)) return std::nullopt;
     may_touch_at_start = gap.start <= radius + kTouch;
   }
   if (boxes_apart(axis, radius, motion, triangle) || edges_apart(axis, radius, motion, triangle))

@@ -12,8 +12,6 @@ namespace {
 constexpr int kBins = 16;
 // Items that fit the lanes of one node need no tree among them.
 constexpr std::uint32_t kLeafSize = BoundingTree::kLanes;
-// Cost of passing an inner node against that of one triangle; measured on the demo course, flat around 1.
-constexpr double kNodeCost = 1.0;
 
 float rounded_down(double x) {
   const float f = static_cast<float>(x);
@@ -83,7 +81,7 @@ class Build {
     }
     nodes_[range.node].box = box;
     const std::uint32_t middle =
-        range.count() <= kLeafSize ? range.begin : divide(range, box, centres);
+        range.count() <= kLeafSize ? range.begin : divide(range, centres);
     if (middle == range.begin) {
       nodes_[range.node].first = range.begin;
       nodes_[range.node].count = range.count();
@@ -99,12 +97,9 @@ class Build {
 
   // Orders the range in two parts and returns where the second begins. Halves it by count where no plane helps,
   // and where lopsided splits have used up the depth that halving still needs.
-  std::uint32_t divide(const Range& range, const Box& box, const Box& centres) {
+  std::uint32_t divide(const Range& range, const Box& centres) {
     const bool depth_left = range.depth < BoundingTree::kMostDepth - 32;
     const Split split = depth_left ? best_split(range, centres) : Split{};
-    const double leaf_cost = half_area(box) * range.count();
-    const bool small = range.count() <= 2 * kLeafSize;
-    if (split.axis >= 0 && small && split.cost + kNodeCost * half_area(box) >= leaf_cost) return range.begin;
     const auto first = items_.begin() + range.begin, last = items_.begin() + range.end;
     if (split.axis >= 0) {
       const auto middle = std::partition(
@@ -252,10 +247,14 @@ struct BoundingTree::Collapse {
   }
 };
 
+// Rounded outwards by more than single precision's half unit: cheaper than the next number down or up, and asked for
+// often.
 BoundingTree::Region::Region(const Box& box) {
+  constexpr float kUnit = 1.2e-7f, kLeast = 1e-30f;
   for (int axis = 0; axis < 3; ++axis) {
-    low[axis] = rounded_down(box.low_C[axis]);
-    high[axis] = rounded_up(box.high_C[axis]);
+    const auto l = static_cast<float>(box.low_C[axis]), h = static_cast<float>(box.high_C[axis]);
+    low[axis] = l - (std::abs(l) * kUnit + kLeast);
+    high[axis] = h + (std::abs(h) * kUnit + kLeast);
   }
 }
 

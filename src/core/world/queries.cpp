@@ -31,7 +31,8 @@ SweepQuery::SweepQuery(const Segment& axis, double radius, const Vec3& motion_C,
 }
 
 void SweepQuery::offer(const WorldFace& face) {
-  if (face.piece == without_) return;
+  // Most candidates end here, on the little that a plane takes.
+  if (PlaneGap(axis_, motion_C_, face.triangle, face.normal_C).apart(radius_) || face.piece == without_) return;
   const auto fraction = sweep_fraction(axis_, radius_, motion_C_, face.triangle, face.normal_C, bound());
   if (!fraction || *fraction > bound()) return;
   const Closest c = closest(moved(axis_, motion_C_ * *fraction), face.triangle);
