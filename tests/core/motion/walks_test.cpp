@@ -1,0 +1,107 @@
+// SPDX-License-Identifier: MIT
+// The walk suite: scripts over the demo course, and what must hold for each, at four tick rates. In files under
+// tests/core/walks:
+//   name, from (a mark), profile, seconds, steps (as in inputs documents), holds:
+//     never: states that are not entered;  ends_on: piece underfoot at the end;  passes_on: pieces stood on
+//     ends_near with within: place of the foot at the end;  reaches_height, stays_below: of the foot, in m
+//     top_speed_below: m/s
+#include <catch2/catch.hpp>
+#include <filesystem>
+#include <fstream>
+#include <nlohmann/json.hpp>
+#include <set>
+
+#include "support/scenes.h"
+
+using namespace lagniappe;
+using namespace lagniappe::test;
+
+namespace {
+
+using Json = nlohmann::json;
+const std::string kSource = LAGNIAPPE_SOURCE_DIR;
+
+// What a walk came to.
+struct Seen {
+  std::set<std::string> states, pieces;
+  double highest = -1e9, top_speed = 0.0;
+  CharacterState end;
+};
+
+Seen walk(const Json& w, const Course& course, const TriangleWorld& world, int hz) {
+  const auto profile = read_profile(kSource + "/profiles/" + w["profile"].get<std::string>() + ".profile.json");
+  REQUIRE(profile);
+  const Json document = {{"lagniappe", "inputs"}, {"version", 1}, {"steps", w["steps"]}};
+  const auto script = parse_inputs(document.dump(), "walk");
+  REQUIRE(script);
+  const auto mark = std::find_if(course.marks.begin(), course.marks.end(),
+                                 [&](const Mark& m) { return m.id == w["from"].get<std::string>(); });
+  REQUIRE(mark != course.marks.end());
+  InputPlayer player(*script, hz);
+  Seen seen;
+  seen.end = run(
+      start_state(*profile, {mark->at_C, Quat(1, 0, 0, 0), mark->facing}, world), *profile, world, hz,
+      w["seconds"].get<double>(), [&](double) { return player.next(); },
+      [&](const CharacterState& s) {
+        seen.states.emplace(name_of(s.state));
+        if (s.ground.verdict != Verdict::None) seen.pieces.emplace(world.piece_name(s.ground.piece));
+        seen.highest = std::max(seen.highest, s.foot_C.y);
+        seen.top_speed = std::max(seen.top_speed, length(s.velocity_C));
+      });
+  CHECK(seen.end.times_put_home == 0);
+  return seen;
+}
+
+void check(const Json& holds, const Seen& seen, const TriangleWorld& world) {
+  int checked = 0;
+  for (const auto& [what, wanted] : holds.items()) {
+    INFO(what << " " << wanted.dump());
+    ++checked;
+    if (what == "never") {
+      for (const std::string state : wanted) CHECK(seen.states.count(state) == 0);
+    } else if (what == "ends_on") {
+      CHECK(world.piece_name(seen.end.ground.piece) == wanted.get<std::string>());
+    } else if (what == "passes_on") {
+      for (const std::string piece : wanted) {
+        INFO(piece);
+        CHECK(seen.pieces.count(piece) == 1);
+      }
+    } else if (what == "ends_near") {
+      const Vec3 gap = seen.end.foot_C - Vec3(wanted[0], wanted[1], wanted[2]);
+      INFO("ends at " << seen.end.foot_C.x << " " << seen.end.foot_C.y << " " << seen.end.foot_C.z);
+      CHECK(length(gap) < holds["within"].get<double>());
+    } else if (what == "within") {
+      CHECK(holds.contains("ends_near"));
+    } else if (what == "reaches_height") {
+      CHECK(seen.highest >= wanted.get<double>());
+    } else if (what == "stays_below") {
+      CHECK(seen.highest < wanted.get<double>());
+    } else if (what == "top_speed_below") {
+      CHECK(seen.top_speed < wanted.get<double>());
+    } else {
+      FAIL_CHECK("this is no condition");
+    }
+  }
+  CHECK(checked > 0);
+}
+
+}  // namespace
+
+TEST_CASE("What the walk suite says of each walk over the demo course holds at 30, 60, 144 and 240 ticks/s") {
+  const auto course = read_course(kSource + "/courses/tidewheel.course.json");
+  REQUIRE(course);
+  const TriangleWorld world = build_world(*course);
+  int walks = 0;
+  for (const auto& file : std::filesystem::directory_iterator(kSource + "/tests/core/walks")) {
+    std::ifstream text(file.path());
+    const Json document = Json::parse(text);
+    for (const Json& w : document["walks"]) {
+      for (const int hz : {30, 60, 144, 240}) {
+        INFO(file.path().filename().string() << ": " << w["name"].get<std::string>() << ", " << hz << " ticks/s");
+        check(w["holds"], walk(w, *course, world, hz), world);
+      }
+      ++walks;
+    }
+  }
+  CHECK(walks >= 30);
+}
