@@ -74,7 +74,7 @@ struct Teller {
       case entry::Slide::Kind::Along:
         return fmt::format("goes on along the surface, {} left", left);
       case entry::Slide::Kind::Wall:
-        return fmt::format("slides along the wall: run into at {}, {:.0f} % of the speed kept, {} left",
+        return fmt::format("slides along it: run into at {}, {:.0f} % of the speed kept, {} left",
                            angle(e.approach), e.kept * 100.0, left);
       case entry::Slide::Kind::Ceiling:
         return fmt::format("slides along the ceiling, {} left", left);
