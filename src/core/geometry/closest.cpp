@@ -89,20 +89,26 @@ Closest closest(const Segment& s, const Triangle& t) {
   const Vec3 area = cross(t.v1_C - t.v0_C, t.v2_C - t.v0_C);
   const double square = length_squared(area);
   Best best{std::numeric_limits<double>::infinity(), s.a_C, t.v0_C, Feature::Vertex};
+  bool edges_matter = true;
   if (square > 0.0) {
     const double a = dot(s.a_C - t.v0_C, area), b = dot(s.b_C - t.v0_C, area);
+    const auto take_end = [&](const Vec3& end, double height) {
+      if (!over_inside(end, t, area)) return false;
+      best.take(end, end - area * (height / square), Feature::Face);
+      return true;
+    };
     const bool one_side = (a > 0.0 && b > 0.0) || (a < 0.0 && b < 0.0);
-    const bool a_nearer = std::abs(a) <= std::abs(b);
-    const Vec3& end = a_nearer ? s.a_C : s.b_C;
-    if (!one_side) {
+    if (one_side) {
+      edges_matter = std::abs(a) <= std::abs(b) ? !take_end(s.a_C, a) : !take_end(s.b_C, b);
+    } else {
       const auto hit = cast_ray(s.a_C, s.b_C - s.a_C, t);
       if (hit) return {0.0, hit->point_C, hit->point_C, least_push_out(s, t), Feature::Face};
-    } else if (over_inside(end, t, area)) {
-      const double height = a_nearer ? a : b;
-      best = {height * height / square, end, end - area * (height / square), Feature::Face};
+      // An end may lie in the plane, where no ray meets it.
+      take_end(s.a_C, a);
+      take_end(s.b_C, b);
     }
   }
-  if (best.feature != Feature::Face) {
+  if (edges_matter) {
     const std::array<Vec3, 4> corner = {t.v0_C, t.v1_C, t.v2_C, t.v0_C};
     for (int i = 0; i < 3; ++i) {
       const SegmentPair pair = closest_points(s, {corner[i], corner[i + 1]});

@@ -107,3 +107,12 @@ TEST_CASE("Random distances agree with an independent library") {
   CHECK(compared > 2000);
   CHECK(exact > 0.99 * compared);
 }
+
+TEST_CASE("A segment within the triangle's plane is as near as it lies: at distance 0 over the inside") {
+  const Triangle t{{-1, 0, 0}, {1, 0, 0}, {0, 3, 0}};
+  CHECK(closest({{0, 1, 0}, {0, 0.5, 0}}, t).distance == 0.0);
+  CHECK(closest({{0, 1, 0}, {5, 1, 0}}, t).distance == 0.0);
+  CHECK(closest({{-5, 1, 0}, {5, 1, 0}}, t).distance < 1e-12);
+  CHECK(closest({{2, 0, 0}, {3, 0, 0}}, t).distance == Approx(1.0));
+  CHECK(closest({{0, 1, 0}, {0, 1, 2}}, t).distance == 0.0);
+}

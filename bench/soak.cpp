@@ -1,0 +1,189 @@
+// SPDX-License-Identifier: MIT
+// Random drives over hostile places. Usage: lagniappe_soak [TICKS]
+// For each place: how deep the capsule was ever inside a solid that it was not reported crushed by, what was not
+// finite, how often it was stuck (five seconds of pushing about, and less than 5 cm from where they began), crushed
+// ticks, and the slowest tick. Exits with 1 if anything was entered by more than the margin or was not finite.
+#include <time.h>
+
+#include <atomic>
+#include <thread>
+
+#include "places.h"
+
+using namespace lagniappe;
+using namespace lagniappe::bench;
+
+namespace {
+
+// Of this thread alone: what else the machine does is no tick of ours.
+double thread_seconds() {
+  timespec now{};
+  clock_gettime(CLOCK_THREAD_CPUTIME_ID, &now);
+  return double(now.tv_sec) + double(now.tv_nsec) * 1e-9;
+}
+
+class Random {
+ public:
+  explicit Random(std::uint64_t seed) : engine_(seed) {}
+  double between(double low, double high) { return low + (high - low) * double(engine_() >> 11) * 0x1.0p-53; }
+  int below(int count) { return int(engine_() % std::uint64_t(count)); }
+  Vec3 point(double reach) { return {between(-reach, reach), between(-reach, reach), between(-reach, reach)}; }
+  Vec3 direction() { return unit_or(point(1.0), Vec3(0, 1, 0)); }
+
+ private:
+  std::mt19937_64 engine_;
+};
+
+// A bowl with walls, so that nobody leaves; what is hostile is put in.
+TriangleWorld arena(const std::vector<Triangle>& inside) {
+  TriangleWorld::Builder builder;
+  builder.begin_piece("bowl");
+  const auto quad = [&](Vec3 a, Vec3 b, Vec3 c, Vec3 d) {
+    builder.add({a, b, c});
+    builder.add({a, c, d});
+  };
+  const double r = 12.0, h = 12.0;
+  quad({-r, 0, -r}, {-r, 0, r}, {r, 0, r}, {r, 0, -r});
+  quad({-r, 0, -r}, {r, 0, -r}, {r, h, -r}, {-r, h, -r});
+  quad({-r, 0, r}, {-r, h, r}, {r, h, r}, {r, 0, r});
+  quad({-r, 0, -r}, {-r, h, -r}, {-r, h, r}, {-r, 0, r});
+  quad({r, 0, -r}, {r, 0, r}, {r, h, r}, {r, h, -r});
+  builder.begin_piece("inside");
+  for (const Triangle& t : inside) builder.add(t);
+  return builder.commit();
+}
+
+std::vector<Triangle> soup(std::uint64_t seed, int count, double size, double thinnest) {
+  Random random(seed);
+  std::vector<Triangle> out;
+  for (int i = 0; i < count; ++i) {
+    const Vec3 at(random.between(-11, 11), random.between(0.0, 6.0), random.between(-11, 11));
+    const double thin = random.below(4) == 0 ? thinnest : 1.0;
+    const Triangle t{at, at + random.direction() * size, at + random.direction() * (size * thin)};
+    out.push_back(t);
+    // Doubles, and nearly coplanar neighbours.
+    if (random.below(8) == 0) out.push_back(t);
+    if (random.below(8) == 0) out.push_back({t.v0_C, t.v1_C, t.v2_C + random.point(1e-6)});
+  }
+  return out;
+}
+
+std::vector<Triangle> sheets(std::uint64_t seed) {
+  Random random(seed);
+  std::vector<Triangle> out;
+  for (int i = 0; i < 60; ++i) {
+    const Vec3 at(random.between(-10, 10), random.between(0.0, 3.0), random.between(-10, 10)), u = random.direction() * 2.5,
+                                                                                        v = random.direction() * 2.5;
+    for (const double gap : {0.0, 0.001, 0.05}) {
+      const Vec3 off = unit_or(cross(u, v), Vec3(0, 1, 0)) * gap;
+      out.push_back({at + off, at + u + off, at + v + off});
+    }
+  }
+  return out;
+}
+
+std::vector<Triangle> needles(std::uint64_t seed) {
+  Random random(seed);
+  std::vector<Triangle> out;
+  for (int i = 0; i < 500; ++i) {
+    const Vec3 at(random.between(-11, 11), random.between(-0.5, 3.0), random.between(-11, 11));
+    out.push_back({at, at + random.direction() * random.between(0.5, 4.0), at + random.direction() * 0.01});
+  }
+  return out;
+}
+
+struct Came {
+  std::atomic<long> ticks{0}, not_finite{0}, stuck{0}, crushed{0}, home{0};
+  std::atomic<double> deepest{0.0}, slowest{0.0};
+  static void raise(std::atomic<double>& to, double value) {
+    double seen = to.load();
+    while (value > seen && !to.compare_exchange_weak(seen, value)) {
+    }
+  }
+};
+
+double overlap(const CharacterState& state, const Profile& profile, const World& world) {
+  std::array<WorldContact, 32> contacts;
+  const Segment axis = capsule_axis(state.foot_C, state.up_C(), profile.capsule.radius, state.capsule_height);
+  const std::size_t count = world.contacts(axis, profile.capsule.radius, contacts, {state.time});
+  return count > 0 ? std::max(push_out_depth(contacts[0].closest, axis, profile.capsule.radius), 0.0) : 0.0;
+}
+
+void drive_at_random(const TriangleWorld& world, const Profile& profile, Home home, long ticks, int hz,
+                     std::uint64_t seed, Came& came) {
+  Random random(seed);
+  CharacterState state = start_state(profile, home), five_ago = state;
+  InputFrame held;
+  int left = 0;
+  for (long i = 0; i < ticks; ++i) {
+    if (--left <= 0) {
+      left = 1 + random.below(2 * hz);
+      held = {};
+      held.move = Vec2(random.between(-1, 1), random.between(-1, 1));
+      held.turn_rate = Vec2(random.between(-4, 4), 0.0);
+      held.held.set(Action::Sprint, random.below(2) == 0);
+    }
+    InputFrame input = held;
+    input.pressed.set(Action::Jump, random.below(hz) == 0);
+    const double begin = thread_seconds();
+    state = step(state, input, profile, world, 1.0 / hz);
+    Came::raise(came.slowest, thread_seconds() - begin);
+    if (!is_finite(state.foot_C) || !is_finite(state.velocity_C)) {
+      ++came.not_finite;
+      state = start_state(profile, home);
+    }
+    came.crushed += state.crushed;
+    if (i % 4 == 0 && !state.crushed) Came::raise(came.deepest, overlap(state, profile, world));
+    if (i % (5 * hz) == 0) {
+      came.stuck += i > 0 && length(state.foot_C - five_ago.foot_C) < 0.05 && !state.crushed;
+      // Whoever is crushed for good, between sheets that leave no way out, begins again elsewhere.
+      if (state.crushed && five_ago.crushed) {
+        home.foot_C = Vec3(random.between(-10, 10), 9.0, random.between(-10, 10));
+        state = start_state(profile, home);
+        ++came.home;
+      }
+      five_ago = state;
+    }
+  }
+  came.ticks += ticks;
+}
+
+bool soak(const char* name, const TriangleWorld& world, const Vec3& foot, long ticks) {
+  const Profile profile;
+  Came came;
+  const int threads = int(std::max(1u, std::thread::hardware_concurrency()));
+  std::vector<std::thread> running;
+  for (int t = 0; t < threads; ++t) {
+    running.emplace_back([&, t] {
+      constexpr int kRates[] = {30, 60, 144, 240};
+      for (int part = 0; part < 4; ++part)
+        drive_at_random(world, profile, {foot, Quat(1, 0, 0, 0), 0.0}, ticks / threads / 4, kRates[part],
+                        std::uint64_t(1000 * t + part + 1), came);
+    });
+  }
+  for (std::thread& thread : running) thread.join();
+  std::printf("| %s | %ld | %.3g mm | %ld | %ld | %ld | %.0f us |\n", name, came.ticks.load(), came.deepest * 1e3,
+              came.not_finite.load(), came.stuck.load(), came.crushed.load(), came.slowest * 1e6);
+  std::fflush(stdout);
+  return came.deepest <= profile.capsule.margin && came.not_finite == 0;
+}
+
+}  // namespace
+
+int main(int argc, char** argv) {
+  const long ticks = argc > 1 ? std::atol(argv[1]) : 100'000'000L;
+  if (ticks < 1000) {
+    std::puts("Usage: lagniappe_soak [TICKS], at least 1000");
+    return 64;
+  }
+  std::puts("| place | ticks | worst overlap | not finite | stuck | ticks crushed | slowest tick |\n|---|---|---|---|---|---|---|");
+  const Course course = demo_course();
+  bool fine = soak("demo course", build_world(course), start_home(course).foot_C, ticks / 5);
+  const Vec3 above(0.0, 9.0, 0.0);
+  fine &= soak("triangle soup, 0.8 m", arena(soup(1, 1500, 0.8, 0.01)), above, ticks / 5);
+  fine &= soak("triangle soup, 3 m, slivers", arena(soup(2, 250, 3.0, 1e-4)), above, ticks / 5);
+  fine &= soak("thin sheets, 1 mm and 5 cm apart", arena(sheets(3)), above, ticks / 5);
+  fine &= soak("needles", arena(needles(4)), above, ticks / 5);
+  if (!fine) std::puts("FAILED: something was entered by more than the margin, or was not finite.");
+  return fine ? 0 : 1;
+}

@@ -1,0 +1,42 @@
+// SPDX-License-Identifier: MIT
+// Every reader of text and bytes, by the first byte: none may crash, and a refusal must be one whole sentence.
+#include <cstdlib>
+#include <string>
+
+#include "lagniappe/files.h"
+
+using namespace lagniappe;
+
+namespace {
+
+template <typename T>
+void look_at(const Result<T>& result) {
+  if (result) return;
+  const Error& error = result.error();
+  if (error.file.empty() || error.place.empty() || error.what.empty()) std::abort();
+  if (error.sentence().find('\n') != std::string::npos) std::abort();
+}
+
+}  // namespace
+
+extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size) {
+  if (size == 0) return 0;
+  const std::string_view text(reinterpret_cast<const char*>(data) + 1, size - 1);
+  switch (data[0] % 4) {
+    case 0: {
+      const auto course = parse_course(text, "fuzz", "/nonexistent");
+      look_at(course);
+      if (course && course->pieces.size() < 50) build_world(*course);
+      break;
+    }
+    case 1:
+      look_at(parse_profile(text, "fuzz"));
+      break;
+    case 2:
+      look_at(parse_inputs(text, "fuzz"));
+      break;
+    default:
+      look_at(parse_take(text, "fuzz"));
+  }
+  return 0;
+}
