@@ -1,9 +1,11 @@
 // SPDX-License-Identifier: MIT
 // Our sweep beside Embree and FCL, on the same triangles and the same places, as ratios within one run:
-//   closest point   Embree's nearest triangle within 0.6 m of the middle of the lower ball, with an exact callback
-//   swept box       FCL's collision of the box around the sweep with the mesh, then our exact sweep of what it found
-//   tick            six sweeps and two contact questions: ours on one gathering, against six sweeps' and two
-//                   contacts' worth of Embree's closest points, with our exact kernel on the triangles they name
+//   closest point   Embree's nearest triangle within 0.6 m of the middle of the lower ball, with an exact
+//   callback swept box       FCL's collision of the box around the sweep with the mesh, then our exact sweep of
+//   what it found tick            six sweeps and two contact questions: ours on one gathering, against six
+//   sweeps' and two
+//                   contacts' worth of Embree's closest points, with our exact kernel on the triangles they
+//                   name
 // The peer is timed before and after ours; the ratio is to the mean of both.
 #include <embree3/rtcore.h>
 #include <fcl/fcl.h>
@@ -61,12 +63,14 @@ Vec3 nearest_on(const Triangle& t, const Vec3& p) {
 class EmbreePeer {
  public:
   EmbreePeer(const std::vector<Triangle>& triangles, int threads)
-      : triangles_(triangles), device_(rtcNewDevice(("threads=" + std::to_string(threads)).c_str())), scene_(rtcNewScene(device_)) {
+      : triangles_(triangles),
+        device_(rtcNewDevice(("threads=" + std::to_string(threads)).c_str())),
+        scene_(rtcNewScene(device_)) {
     RTCGeometry mesh = rtcNewGeometry(device_, RTC_GEOMETRY_TYPE_TRIANGLE);
     auto* v = static_cast<float*>(rtcSetNewGeometryBuffer(mesh, RTC_BUFFER_TYPE_VERTEX, 0, RTC_FORMAT_FLOAT3,
                                                           3 * sizeof(float), 3 * triangles.size()));
-    auto* index = static_cast<unsigned*>(rtcSetNewGeometryBuffer(mesh, RTC_BUFFER_TYPE_INDEX, 0, RTC_FORMAT_UINT3,
-                                                                 3 * sizeof(unsigned), triangles.size()));
+    auto* index = static_cast<unsigned*>(rtcSetNewGeometryBuffer(
+        mesh, RTC_BUFFER_TYPE_INDEX, 0, RTC_FORMAT_UINT3, 3 * sizeof(unsigned), triangles.size()));
     for (std::size_t i = 0; i < triangles.size(); ++i) {
       for (const Vec3& p : {triangles[i].v0_C, triangles[i].v1_C, triangles[i].v2_C}) {
         for (int k = 0; k < 3; ++k) *v++ = static_cast<float>(p[k]);
@@ -150,7 +154,9 @@ void compare(const char* name, const std::vector<Triangle>& triangles, double re
   const auto axis = [&](int i) { return capsule_axis(foot[std::size_t(i)], Vec3(0, 1, 0), kRadius, kHeight); };
   int hits = 0;
   const auto ours = [&](int i) { hits += world.sweep(axis(i), kRadius, motion[std::size_t(i)]).has_value(); };
-  const auto closest_point = [&](int i) { sink = sink + embree.nearest(foot[std::size_t(i)] + Vec3(0, kRadius, 0)); };
+  const auto closest_point = [&](int i) {
+    sink = sink + embree.nearest(foot[std::size_t(i)] + Vec3(0, kRadius, 0));
+  };
   const auto around_sweep = [&](int i) {
     Box box = bounds(axis(i));
     box.join(bounds(moved(axis(i), motion[std::size_t(i)])));
@@ -166,7 +172,8 @@ void compare(const char* name, const std::vector<Triangle>& triangles, double re
     fcl::collide(mesh.get(), &query, request, result);
     double first = 2.0;
     for (std::size_t k = 0; k < result.numContacts(); ++k) {
-      const auto hit = sweep(axis(i), kRadius, motion[std::size_t(i)], triangles[std::size_t(result.getContact(k).b1)]);
+      const auto hit =
+          sweep(axis(i), kRadius, motion[std::size_t(i)], triangles[std::size_t(result.getContact(k).b1)]);
       if (hit) first = std::min(first, hit->fraction);
     }
     sink = sink + first;
@@ -174,7 +181,8 @@ void compare(const char* name, const std::vector<Triangle>& triangles, double re
   std::array<WorldContact, 24> contacts;
   const auto our_tick = [&](int i) {
     const Neighbourhood near(world, around_sweep(i).grown(0.35), 0.0);
-    for (int k = 0; k < 6; ++k) hits += near.sweep(axis(i), kRadius, motion[std::size_t(i + k) % kPlaces], {}).has_value();
+    for (int k = 0; k < 6; ++k)
+      hits += near.sweep(axis(i), kRadius, motion[std::size_t(i + k) % kPlaces], {}).has_value();
     for (int k = 0; k < 2; ++k) sink = sink + double(near.contacts(axis(i), kRadius, contacts, {}));
   };
   const auto embree_tick = [&](int i) {
@@ -184,16 +192,17 @@ void compare(const char* name, const std::vector<Triangle>& triangles, double re
       hits += sweep(axis(i), kRadius, motion[std::size_t(i + k) % kPlaces], triangles[triangle]).has_value();
     }
   };
-  const auto beside = [](const std::function<void(int)>& mine, const std::function<void(int)>& peer, int places) {
+  const auto beside = [](const std::function<void(int)>& mine, const std::function<void(int)>& peer,
+                         int places) {
     const double before = timed(places, peer), own = timed(places, mine), after = timed(places, peer);
     return std::pair(own, 0.5 * (before + after));
   };
   const auto [sweep_ns, embree_ns] = beside(ours, closest_point, kPlaces);
   const auto [again_ns, fcl_ns] = beside(ours, fcl_sweep, 256);
   const auto [tick_ns, embree_tick_ns] = beside(our_tick, embree_tick, kPlaces);
-  std::printf("| %s | %zu | %.0f | %.0f | %.2f | %.0f x | %.0f | %.0f | %.2f | %.0f / %.0f |\n", name, triangles.size(),
-              sweep_ns, embree_ns, sweep_ns / embree_ns, fcl_ns / again_ns, tick_ns, embree_tick_ns,
-              tick_ns / embree_tick_ns, build_ms, embree.build_ms);
+  std::printf("| %s | %zu | %.0f | %.0f | %.2f | %.0f x | %.0f | %.0f | %.2f | %.0f / %.0f |\n", name,
+              triangles.size(), sweep_ns, embree_ns, sweep_ns / embree_ns, fcl_ns / again_ns, tick_ns,
+              embree_tick_ns, tick_ns / embree_tick_ns, build_ms, embree.build_ms);
   std::fflush(stdout);
   if (hits == 0) std::puts("WARNING: nothing was hit; the figures mean nothing.");
 }
@@ -204,7 +213,9 @@ int main() {
 #ifndef NDEBUG
   std::puts("WARNING: built without optimisation; the figures mean nothing.");
 #endif
-  std::puts("| place | triangles | sweep ns | Embree closest point ns | ratio | FCL swept box, times ours | tick ns | tick on Embree ns | ratio | build ms, ours / Embree |");
+  std::puts(
+      "| place | triangles | sweep ns | Embree closest point ns | ratio | FCL swept box, times ours | tick ns "
+      "| tick on Embree ns | ratio | build ms, ours / Embree |");
   std::puts("|---|---|---|---|---|---|---|---|---|---|");
   const TriangleWorld demo = build_world(demo_course());
   std::vector<Triangle> triangles;

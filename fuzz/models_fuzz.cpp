@@ -16,7 +16,8 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
   static const std::string base = "/tmp/lagniappe-fuzz-" + std::to_string(getpid());
   static constexpr const char* kEndings[] = {".gltf", ".glb", ".obj"};
   const std::string path = base + kEndings[data[0] % 3];
-  std::ofstream(path, std::ios::binary).write(reinterpret_cast<const char*>(data) + 1, std::streamsize(size - 1));
+  std::ofstream(path, std::ios::binary)
+      .write(reinterpret_cast<const char*>(data) + 1, std::streamsize(size - 1));
   const auto model = read_model(path);
   std::remove(path.c_str());
   if (!model) {

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: MIT
-// A capsule swept against one triangle, both from raw bytes: the hit lies in [0, 1], the capsule touches there, and
-// nothing was entered before it, or at all if there was no hit.
+// A capsule swept against one triangle, both from raw bytes: the hit lies in [0, 1], the capsule touches there,
+// and nothing was entered before it, or at all if there was no hit.
 #include <cstdio>
 #include <cstdlib>
 #include <cstring>
@@ -52,6 +52,7 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     must(std::abs(distance_at(end) - radius) < 1e-5, "the capsule touches where it is hit");
     must(std::abs(length(hit->normal_C) - 1.0) < 1e-9, "the normal is unit");
   }
-  for (int i = 1; i < 16; ++i) must(distance_at(end * i / 16.0) > radius - 1e-6, "nothing is entered before the hit");
+  for (int i = 1; i < 16; ++i)
+    must(distance_at(end * i / 16.0) > radius - 1e-6, "nothing is entered before the hit");
   return 0;
 }

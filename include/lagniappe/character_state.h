@@ -59,8 +59,8 @@ struct CharacterState {
   double time = 0.0;                   // s since the start: what moving pieces go by. Goes on through resets.
   Vec3 ground_velocity_C = Vec3(0.0);  // m/s of the piece underfoot where the capsule rests; zero in the air.
   Vec3 ground_trend_C = Vec3(0.0);     // The ground's normal, averaged over the last tenth of a second or so.
-  Vec3 wall_normal_C = Vec3(0.0);      // Unit, across up: of the wall that the last tick slid along; zero without.
-  double state_time = 0.0;      // s in the present state.
+  Vec3 wall_normal_C = Vec3(0.0);  // Unit, across up: of the wall that the last tick slid along; zero without.
+  double state_time = 0.0;         // s in the present state.
   double since_grounded = 1e9;  // s since the last tick that stood on ground; 1e9 after a jump or at the start.
   double since_jump_press = 1e9;  // s since a press of jump that nothing has used yet.
   double run_up_speed = 0.0;      // m/s across up when the ground was last left.

@@ -38,8 +38,8 @@ struct SpiralStairs {
 struct Triangles {
   std::vector<Vec3> vertices;
   std::vector<std::array<std::uint32_t, 3>> triangles;
-  // What the triangles are made of, where that is not the piece's own surface: for each triangle 0, or one more than
-  // an index in `surfaces`. Empty: all 0.
+  // What the triangles are made of, where that is not the piece's own surface: for each triangle 0, or one more
+  // than an index in `surfaces`. Empty: all 0.
   std::vector<std::uint16_t> surface_of;
   struct SurfaceChoice {
     std::string name;  // Of one of the course's surfaces; empty: `surface` itself.
@@ -88,8 +88,8 @@ struct Course {
   std::size_t dropped_triangles = 0;  // Degenerate or non-finite ones in its models.
 };
 
-// Returns the piece's triangles, counter-clockwise seen from outside: in the course frame, where a moving piece is
-// drawn where it rests without its motion; or in the piece's own frame.
+// Returns the piece's triangles, counter-clockwise seen from outside: in the course frame, where a moving piece
+// is drawn where it rests without its motion; or in the piece's own frame.
 std::vector<Triangle> triangles_of(const Piece& piece);
 std::vector<Triangle> own_triangles_of(const Piece& piece);
 

@@ -49,7 +49,7 @@ struct Jump {
 struct JumpRefused {
   bool on_skid;
   double since_grounded;
-};  // since_grounded: s since the ground was left; 1e9 after a jump.
+};                        // since_grounded: s since the ground was left; 1e9 after a jump.
 struct Sweep {            // One sweep of collide and slide.
   Vec3 from_C, motion_C;  // Of the foot.
   double fraction;
@@ -60,8 +60,8 @@ struct Sweep {            // One sweep of collide and slide.
 };
 struct Slide {  // What the motion left over became.
   enum class Kind : std::uint8_t { Along, Wall, Ceiling, Crease, Stop } kind;
-  Vec3 plane_C;  // The normal that was used.
-  Vec3 rest_C;   // What is still to be moved.
+  Vec3 plane_C;           // The normal that was used.
+  Vec3 rest_C;            // What is still to be moved.
   double approach, kept;  // Angle at which the plane was run into, 0 grazing; share of speed that is left.
 };
 struct Step {  // A step was tried.
@@ -94,9 +94,9 @@ struct LeftGround {
 }  // namespace entry
 
 using LedgerEntry =
-    std::variant<entry::Reset, entry::Carry, entry::Push, entry::PushOut, entry::Wish, entry::StateChange, entry::Jump,
-                 entry::JumpRefused, entry::Sweep, entry::Slide, entry::Step, entry::Probe, entry::Judged, entry::Snap,
-                 entry::Crest, entry::LeftGround>;
+    std::variant<entry::Reset, entry::Carry, entry::Push, entry::PushOut, entry::Wish, entry::StateChange,
+                 entry::Jump, entry::JumpRefused, entry::Sweep, entry::Slide, entry::Step, entry::Probe,
+                 entry::Judged, entry::Snap, entry::Crest, entry::LeftGround>;
 
 struct Ledger {
   std::vector<LedgerEntry> entries;

@@ -26,7 +26,8 @@ struct RigidVelocity {
   Vec3 at(const Vec3& p_C) const { return linear_C + cross(angular_C, p_C - origin_C); }
 };
 
-// Returns the rotation of yaw, pitch, roll in radians: roll about Z first, then pitch about X, then yaw about Y.
+// Returns the rotation of yaw, pitch, roll in radians: roll about Z first, then pitch about X, then yaw about
+// Y.
 Quat rotation_of(const Vec3& turn);
 
 struct PieceMotion {
@@ -39,9 +40,9 @@ struct PieceMotion {
   enum class Repeat : std::uint8_t { Loop, BackAndForth };
 
   struct Key {
-    double at;                 // Share of the way, in [0, 1], rising from key to key; the first is at 0.
-    Vec3 move_C = Vec3(0.0);   // m, added to the piece's place.
-    Vec3 turn = Vec3(0.0);     // Yaw, pitch, roll in radians, added to the piece's turn; may exceed a full turn.
+    double at;                // Share of the way, in [0, 1], rising from key to key; the first is at 0.
+    Vec3 move_C = Vec3(0.0);  // m, added to the piece's place.
+    Vec3 turn = Vec3(0.0);    // Yaw, pitch, roll in radians, added to the piece's turn; may exceed a full turn.
     Ease ease = Ease::Even;
   };
 

@@ -55,7 +55,8 @@ struct Profile {
     double eye_height = 1.65;  // m above the foot.
     double margin = 0.0005;    // m, how much thinner the core is that is kept clear of solids. More forgives a
                                // less precise world; what enters by less than this is not pushed out.
-    double longest_push_out = 0.60;  // m per tick out of solids. Deeper overlaps stay, and are reported as crushed.
+    double longest_push_out =
+        0.60;  // m per tick out of solids. Deeper overlaps stay, and are reported as crushed.
   } capsule;
 
   double gravity = 20.0;         // m/s2, against up.
@@ -72,14 +73,19 @@ struct Profile {
         0.35;  // m that the ground may drop away per tick and still be followed. 0 never snaps.
     double longest_overhang =
         0.20;  // m that the centre may stand beyond an edge before the character slips off.
-    // How sharply ground may fall away under a character faster than crest_speed and still be followed: compared
-    // with the ground of the last tenth of a second.
+    // How sharply ground may fall away under a character faster than crest_speed and still be followed:
+    // compared with the ground of the last tenth of a second.
     double crest_angle = radians(60.0);
     double crest_speed = 3.0;           // m/s.
     double turn_rate = radians(720.0);  // per second, of the body towards where it goes.
-    enum class SpeedOnSlopes : std::uint8_t { Along, Level } speed_on_slopes = SpeedOnSlopes::Along;  // What
-                                        // `speed` measures: the way along the surface, or as seen from above.
-    Curve slope_speed;  // Share of the speed over the slope in the direction of travel, in degrees; uphill positive.
+    enum class SpeedOnSlopes : std::uint8_t {
+      Along,
+      Level
+    } speed_on_slopes = SpeedOnSlopes::Along;  // What
+                                               // `speed` measures: the way along the surface, or as seen from
+                                               // above.
+    Curve slope_speed;  // Share of the speed over the slope in the direction of travel, in degrees; uphill
+                        // positive.
   } ground;
 
   // What is left of the speed after running into a wall, over the angle of approach in degrees: 0 grazing, 90
@@ -96,12 +102,12 @@ struct Profile {
 
   // On ground too steep to walk, and after it until the speed has run out.
   struct Skid {
-    double friction = 0.20;        // Coefficient: g cos(angle) times this is taken from the acceleration downhill.
-    double steering_speed = 2.0;   // m/s across the slope at full push.
-    double steering_time = 0.35;   // s, time constant of it.
-    double run_out_time = 0.45;    // s, time constant with which speed is lost on walkable ground.
-    double lowest_speed = 2.5;     // m/s under which the run-out is over. 0 would never end it: the run-out then
-                                   // ends as soon as the speed is one that is walked at.
+    double friction = 0.20;  // Coefficient: g cos(angle) times this is taken from the acceleration downhill.
+    double steering_speed = 2.0;  // m/s across the slope at full push.
+    double steering_time = 0.35;  // s, time constant of it.
+    double run_out_time = 0.45;   // s, time constant with which speed is lost on walkable ground.
+    double lowest_speed = 2.5;    // m/s under which the run-out is over. 0 would never end it: the run-out then
+                                  // ends as soon as the speed is one that is walked at.
   } skid;
 
   struct Jump {

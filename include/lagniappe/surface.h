@@ -15,9 +15,9 @@ struct Surface {
   Walk walk = Walk::ByAngle;
   bool ground = true;      // false: it stops what meets it, but nobody stands or skids on it.
   bool climbable = false;  // Kept for climbing; the ground behaviours ignore it.
-  // Grip in [0, 1]; 1 is the grip that the profile's values are meant for. Less makes every change of velocity on
-  // it slower by that factor (the set speed is still reached), takes that share of the skid friction, and lowers
-  // the steepest walkable angle: tan(angle) is multiplied by it, as for any friction cone.
+  // Grip in [0, 1]; 1 is the grip that the profile's values are meant for. Less makes every change of velocity
+  // on it slower by that factor (the set speed is still reached), takes that share of the skid friction, and
+  // lowers the steepest walkable angle: tan(angle) is multiplied by it, as for any friction cone.
   double friction = 1.0;
 
   bool operator==(const Surface&) const = default;

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: MIT
-// A World of triangles in bounding-volume trees, one for all that stands still and one for each moving piece: filled
-// by a builder, committed once, only read afterwards.
+// A World of triangles in bounding-volume trees, one for all that stands still and one for each moving piece:
+// filled by a builder, committed once, only read afterwards.
 #pragma once
 
 #include <memory>
@@ -24,8 +24,8 @@ class TriangleWorld final : public World {
    public:
     // Begins a piece; the triangles added next belong to it. Names need not be unique.
     PieceId begin_piece(std::string name);
-    // The same for a piece that moves: its triangles are given in its own frame. REQUIRES: motion.keys is not empty,
-    // motion.period > 0.
+    // The same for a piece that moves: its triangles are given in its own frame. REQUIRES: motion.keys is not
+    // empty, motion.period > 0.
     PieceId begin_moving_piece(std::string name, PieceMotion motion);
 
     // Adds a triangle to the last piece begun. Returns false, and drops it, if a coordinate is not finite or if

@@ -47,7 +47,8 @@ struct WorldRayHit {
 
 // A piece that moved into a capsule which stood still.
 struct WorldPush {
-  Vec3 shift_C;  // How far the touched point of the piece still goes, along the normal: what the capsule must go.
+  Vec3 shift_C;  // How far the touched point of the piece still goes, along the normal: what the capsule must
+                 // go.
   Vec3 point_C, normal_C;  // At the first touch.
   double fraction;         // Of the time asked about, at the first touch.
   PieceId piece;
@@ -95,8 +96,8 @@ class World {
   // Returns how the piece moves; null for one that never does.
   virtual const PieceMotion* motion_of(PieceId) const { return nullptr; }
 
-  // Returns the first push, between the two times, of a moving piece into the capsule, which stands still. Nothing
-  // for pieces that already touched it and go along or away. `without` is left out.
+  // Returns the first push, between the two times, of a moving piece into the capsule, which stands still.
+  // Nothing for pieces that already touched it and go along or away. `without` is left out.
   virtual std::optional<WorldPush> first_push(const Segment&, double /*radius*/, double /*from_time*/,
                                               double /*to_time*/, PieceId /*without*/) const {
     return std::nullopt;

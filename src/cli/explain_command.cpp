@@ -15,7 +15,8 @@ struct Options {
   std::int64_t count = 1;
 };
 
-void print_tick(const CharacterState& before, const CharacterState& after, const Ledger& ledger, const World& world) {
+void print_tick(const CharacterState& before, const CharacterState& after, const Ledger& ledger,
+                const World& world) {
   const auto underfoot = world.piece_name(after.ground.piece);
   fmt::print("tick {}, {:.4f} s to {:.4f} s: {}, foot at {:.3f} {:.3f} {:.3f} m, {:.2f} m/s{}\n", after.tick,
              before.time, after.time, name_of(after.state), after.foot_C.x, after.foot_C.y, after.foot_C.z,
@@ -59,7 +60,8 @@ Command add_explain(CLI::App& app) {
       ->capture_default_str();
   command->footer(
       "Example:\n"
-      "  lagniappe-cli explain --course courses/tidewheel.course.json --profile profiles/warden.profile.json \\\n"
+      "  lagniappe-cli explain --course courses/tidewheel.course.json --profile profiles/warden.profile.json "
+      "\\\n"
       "      --inputs takes/stairs.inputs.json --tick 190 --count 3\n\n"
       "Lines with ! are what was asked for or tried and did not happen.\n"
       "Exit code: 0 if it ran, 2 on bad input (one line says which file, where, and what is wrong), 64 on "

@@ -16,7 +16,8 @@ constexpr double kSecondsAfterEnd = 2.0;
 }  // namespace
 
 void add_script_options(CLI::App& command, Script& script) {
-  command.add_option("--course", script.course, "Course (*.course.json) or model (*.glb, *.gltf, *.obj)")->required();
+  command.add_option("--course", script.course, "Course (*.course.json) or model (*.glb, *.gltf, *.obj)")
+      ->required();
   command.add_option("--profile", script.profile, "Profile (*.profile.json)")->required();
   command.add_option("--inputs", script.inputs, "Inputs (*.inputs.json)")->required();
   command.add_option("--hz", script.hz, "Tick rate in ticks per second")

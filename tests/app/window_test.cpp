@@ -141,8 +141,11 @@ TEST_CASE_METHOD(WindowFixture, "Time scale, tick rate and drawing mode are chos
 }
 
 TEST_CASE_METHOD(WindowFixture, "Overlays are drawn when they are on", "[pixels]") {
-  REQUIRE(wait_for([&] { return session.place() != nullptr; }));
-  window.actions()[Act::SingleTick]->trigger();
+  // A place where nothing moves.
+  open(file("yard.course.json", R"({"lagniappe": "course", "version": 1, "name": "Yard",
+      "marks": [{"id": "start", "at": [0, 0, 0]}],
+      "pieces": [{"id": "floor", "kind": "block", "at": [0, -1, 0], "size": [60, 1, 60]}]})"));
+  REQUIRE(wait_for([&] { return session.current().tick > 5; }));
   const QImage plain = next_picture();
   for (const Act act : {Act::Capsule, Act::Contacts, Act::Probe}) {
     window.actions()[act]->setChecked(true);

@@ -48,13 +48,13 @@ class CommandLine(unittest.TestCase):
             return list(csv.DictReader(file))
 
     def test_help_and_version(self):
-        for arguments in (["--help"], ["drive", "--help"], ["check", "--help"]):
+        for arguments in (["--help"], ["drive", "--help"], ["explain", "--help"], ["check", "--help"]):
             self.assertEqual(call(*arguments).returncode, 0)
         self.assertIn("Examples:", call("drive", "--help").stdout)
         self.assertRegex(call("--version").stdout, r"lagniappe-cli \d+\.\d+\.\d+")
 
     def test_wrong_usage_is_64(self):
-        for arguments in ([], ["fly"], ["drive"], ["drive", "--course", COURSE], ["check"], ["check", "--deep", COURSE]):
+        for arguments in ([], ["fly"], ["drive"], ["explain"], ["explain", "--course", COURSE, "--tick", "0"], ["drive", "--course", COURSE], ["check"], ["check", "--deep", COURSE]):
             self.assertEqual(call(*arguments).returncode, 64, arguments)
         i = self.inputs()
         for extra in (["--hz", "5"], ["--hz", "481"], ["--hz", "fast"], ["--seconds", "-1"]):
@@ -118,6 +118,26 @@ class CommandLine(unittest.TestCase):
             self.assertTrue(done.stderr.startswith(f"error: {path}: "), done.stderr)
             self.assertFalse(os.path.exists(self.path("never.csv")))
         self.assertEqual(self.drive(good, "--trace", "/nowhere/t.csv").returncode, 2)
+
+    def test_explain_tells_a_tick_in_sentences_and_marks_what_was_refused(self):
+        course = self.write("wall.course.json", {
+            "lagniappe": "course", "version": 1, "name": "Wall", "marks": [{"id": "start", "at": [0, 0, 0]}],
+            "pieces": [{"id": "floor", "kind": "block", "at": [0, -1, 0], "size": [60, 1, 60]},
+                       {"id": "kerb", "kind": "block", "at": [0, 0, -2], "size": [6, 0.36, 2]}]})
+        inputs = self.inputs({"at": 0, "move": [0, 1]})
+        done = call("explain", "--course", course, "--profile", PROFILE, "--inputs", inputs, "--tick", "60", "--count", "2")
+        self.assertEqual(done.returncode, 0)
+        lines = done.stdout.splitlines()
+        self.assertEqual([line.split(",")[0] for line in lines if line.startswith("tick")], ["tick 60", "tick 61"])
+        refused = [line for line in lines if line.startswith("  ! ")]
+        self.assertEqual(len(refused), 2)
+        self.assertIn("rise 0.360 m > 0.340 m allowed, refused", refused[0])
+        self.assertTrue(any(line.startswith("  - wish: ") for line in lines))
+        # The same tick as in the ledger.
+        call("drive", "--course", course, "--profile", PROFILE, "--inputs", inputs, "--seconds", "1", "--ledger", self.path("l.jsonl"))
+        with open(self.path("l.jsonl"), encoding="utf-8") as file:
+            entries = json.loads(file.readlines()[-1])["entries"]
+        self.assertEqual(len(entries), len([line for line in lines[:lines.index(next(l for l in lines if l.startswith("tick 61")))] if line.startswith("  ")]))
 
     def test_check_names_each_file(self):
         bad = self.write("bad.json", "{}")

@@ -110,9 +110,9 @@ void add_grid_lines(SceneMesh& mesh, const Triangle& t, const Vec3& normal, bool
 
 QColor surface_colour(const std::string& surface) {
   static const std::map<std::string, QColor> known = {
-      {"stone", {0xCF, 0xC5, 0xB6}}, {"mud", {0xC4, 0xB8, 0xA2}},  {"grass", {0xAE, 0xB6, 0x94}},
-      {"brick", {0xC4, 0xA0, 0x8C}}, {"wood", {0xC8, 0xB0, 0x8A}}, {"iron", {0x93, 0xA0, 0x9F}},
-      {"slate", {0x93, 0x9B, 0xA2}}, {"silt", {0xB9, 0xAE, 0x93}}, {"ivy", {0x8E, 0xA3, 0x7D}},
+      {"stone", {0xCF, 0xC5, 0xB6}}, {"mud", {0xC4, 0xB8, 0xA2}},    {"grass", {0xAE, 0xB6, 0x94}},
+      {"brick", {0xC4, 0xA0, 0x8C}}, {"wood", {0xC8, 0xB0, 0x8A}},   {"iron", {0x93, 0xA0, 0x9F}},
+      {"slate", {0x93, 0x9B, 0xA2}}, {"silt", {0xB9, 0xAE, 0x93}},   {"ivy", {0x8E, 0xA3, 0x7D}},
       {"oil", {0x6E, 0x6A, 0x70}},   {"thorns", {0x8A, 0x7F, 0x62}}, {"slime", {0x9D, 0xAE, 0x8E}},
       {"rungs", {0xA8, 0x9C, 0x86}},
   };
@@ -144,7 +144,9 @@ class SceneBuilder {
   }
 
  private:
-  bool moves(std::size_t triangle) const { return world_.motion_of(world_.triangle_piece(triangle)) != nullptr; }
+  bool moves(std::size_t triangle) const {
+    return world_.motion_of(world_.triangle_piece(triangle)) != nullptr;
+  }
 
   // One piece's triangles and creases, moved by `shift`.
   void add_piece(std::size_t begin, std::size_t end, const Vec3& shift, std::vector<DrawVertex>& triangles,
@@ -181,7 +183,8 @@ class SceneBuilder {
 
   void add_mover(std::size_t begin, std::size_t end) {
     const auto first = [](const auto& list) { return static_cast<int>(list.size()); };
-    SceneMesh::Mover mover{world_.triangle_piece(begin), {first(mesh_.moving_triangles)}, {first(mesh_.moving_creases)}};
+    SceneMesh::Mover mover{
+        world_.triangle_piece(begin), {first(mesh_.moving_triangles)}, {first(mesh_.moving_creases)}};
     add_piece(begin, end, Vec3(0.0), mesh_.moving_triangles, mesh_.moving_creases);
     mover.triangles.count = first(mesh_.moving_triangles) - mover.triangles.first;
     mover.creases.count = first(mesh_.moving_creases) - mover.creases.first;
@@ -199,6 +202,8 @@ class SceneBuilder {
 
 }  // namespace
 
-SceneMesh scene_mesh(const Course& course, const TriangleWorld& world) { return SceneBuilder(course, world).build(); }
+SceneMesh scene_mesh(const Course& course, const TriangleWorld& world) {
+  return SceneBuilder(course, world).build();
+}
 
 }  // namespace lagniappe::app

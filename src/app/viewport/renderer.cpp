@@ -62,7 +62,8 @@ QString Renderer::initialize() {
     return "The view's shaders could not be built: " + lit_.log() + line_.log() + sky_.log() + shadow_.log();
   create(scene_, true);
   create(moving_, true);
-  for (Geometry* lines : {&creases_, &moving_creases_, &grid_, &strong_grid_, &overlay_, &marks_}) create(*lines, false);
+  for (Geometry* lines : {&creases_, &moving_creases_, &grid_, &strong_grid_, &overlay_, &marks_})
+    create(*lines, false);
   create(quad_, true);
   create(net_, true);
   for (std::size_t i = 0; i < solids_.size(); ++i) {
@@ -108,8 +109,8 @@ void Renderer::set_scene(const SceneMesh& mesh) {
 }
 
 void Renderer::release() {
-  for (Geometry* g : {&scene_, &creases_, &moving_, &moving_creases_, &grid_, &strong_grid_, &overlay_, &marks_, &quad_, &net_, &solids_[0],
-                      &solids_[1], &solids_[2], &solids_[3]}) {
+  for (Geometry* g : {&scene_, &creases_, &moving_, &moving_creases_, &grid_, &strong_grid_, &overlay_, &marks_,
+                      &quad_, &net_, &solids_[0], &solids_[1], &solids_[2], &solids_[3]}) {
     g->buffer.destroy();
     g->array.destroy();
   }
@@ -221,8 +222,8 @@ void Renderer::draw_lines(Geometry& geometry, const glm::dmat4& to_clip, float s
   draw_lines(geometry, {0, geometry.count}, to_clip, strength, fade);
 }
 
-void Renderer::draw_lines(Geometry& geometry, const SceneMesh::Range& range, const glm::dmat4& to_clip, float strength,
-                          float fade) {
+void Renderer::draw_lines(Geometry& geometry, const SceneMesh::Range& range, const glm::dmat4& to_clip,
+                          float strength, float fade) {
   if (range.count == 0) return;
   line_.bind();
   line_.setUniformValue("to_clip", to_qt(to_clip));

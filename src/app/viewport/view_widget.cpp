@@ -126,8 +126,8 @@ void ViewWidget::begin_free() {
   Eye from = eye(0.0);
   if (camera_.mode == CameraMode::FirstPerson) {
     const Vec3 back = -from.forward_C * kFreeBehind;
-    const auto hit = session_.place()->world.sweep({from.at_C, from.at_C}, Camera::kEyeBall, back,
-                                                  session_.moment());
+    const auto hit =
+        session_.place()->world.sweep({from.at_C, from.at_C}, Camera::kEyeBall, back, session_.moment());
     from.at_C += back * (hit ? hit->hit.fraction : 1.0);
   }
   camera_.place_free(from);
@@ -194,7 +194,8 @@ DrawnFrame ViewWidget::drawn_frame(const Eye& eye, const QSize& pixels, bool fli
   }
   frame.shadow = shadow(pose);
   for (const SceneMesh::Mover& mover : session_.place()->drawn.movers)
-    frame.movers.push_back(to_course(session_.place()->world.motion_of(mover.piece)->pose_at(session_.moment().time)));
+    frame.movers.push_back(
+        to_course(session_.place()->world.motion_of(mover.piece)->pose_at(session_.moment().time)));
   const Vec3 origin = session_.place()->drawn.origin_C;
   frame.overlay = overlay_lines(session_, overlays_, origin);
   frame.marks = mark_lines(session_.place()->course, origin);

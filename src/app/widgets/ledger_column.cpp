@@ -32,7 +32,8 @@ LedgerColumn::LedgerColumn(QWidget* parent)
   list_->setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
   list_->setSpacing(2);
   list_->setIconSize({14, 14});
-  list_->setToolTip(tr("What the solver did in this tick, in order. A cross marks what was tried and refused."));
+  list_->setToolTip(
+      tr("What the solver did in this tick, in order. A cross marks what was tried and refused."));
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(14, 12, 8, 8);
   column->setSpacing(4);

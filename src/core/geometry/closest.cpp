@@ -83,8 +83,9 @@ bool over_inside(const Vec3& p, const Triangle& t, const Vec3& area) {
 
 }  // namespace
 
-// Where the segment stays on one side of the plane and its nearer end is over the inside, that is nearest. Else, unless
-// it crosses the inside, an edge is: on its way to anything over the inside it passes over an edge, lower.
+// Where the segment stays on one side of the plane and its nearer end is over the inside, that is nearest.
+// Else, unless it crosses the inside, an edge is: on its way to anything over the inside it passes over an
+// edge, lower.
 Closest closest(const Segment& s, const Triangle& t) {
   const Vec3 area = cross(t.v1_C - t.v0_C, t.v2_C - t.v0_C);
   const double square = length_squared(area);

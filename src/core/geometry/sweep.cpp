@@ -96,7 +96,8 @@ void touch_cylinder(FirstTouch& touch, const Vec3& start, const Vec3& edge) {
   });
 }
 
-double first_touch(const Segment& axis, double radius, const Vec3& motion, const Triangle& triangle, double bound) {
+double first_touch(const Segment& axis, double radius, const Vec3& motion, const Triangle& triangle,
+                   double bound) {
   // Relative to the axis' first point, so that places far from the origin lose nothing.
   const std::array<Vec3, 3> v = {triangle.v0_C - axis.a_C, triangle.v1_C - axis.a_C, triangle.v2_C - axis.a_C};
   const Vec3 back = axis.a_C - axis.b_C;  // A vertex as seen from the axis' other end.
@@ -131,8 +132,8 @@ bool boxes_apart(const Segment& axis, double radius, const Vec3& motion, const T
   return !swept.grown(radius + kTouch).overlaps(bounds(triangle));
 }
 
-// Whether the swept capsule and the triangle lie apart as seen along one of the triangle's edges crossed with the axis:
-// for an upright capsule, as seen from above.
+// Whether the swept capsule and the triangle lie apart as seen along one of the triangle's edges crossed with
+// the axis: for an upright capsule, as seen from above.
 bool edges_apart(const Segment& axis, double radius, const Vec3& motion, const Triangle& t) {
   const Vec3 d = axis.b_C - axis.a_C;
   const Vec3 v[] = {t.v0_C - axis.a_C, t.v1_C - axis.a_C, t.v2_C - axis.a_C};
@@ -147,8 +148,8 @@ bool edges_apart(const Segment& axis, double radius, const Vec3& motion, const T
   return false;
 }
 
-// First touch of the plane's inside by the end of the axis that comes first. A plane that carries a convex body is
-// touched no later than any part of it: if the touch lies in the triangle, it is the first of all.
+// First touch of the plane's inside by the end of the axis that comes first. A plane that carries a convex body
+// is touched no later than any part of it: if the touch lies in the triangle, it is the first of all.
 std::optional<double> face_touch(const Segment& axis, double radius, const Vec3& motion, const Triangle& t,
                                  const Vec3& normal) {
   FirstTouch touch{motion, radius};

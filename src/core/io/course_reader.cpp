@@ -155,14 +155,15 @@ void once(const JsonCursor& cursor, const std::string& id, std::set<std::string>
 }
 
 // The piece's own surface, and those that the materials and nodes of its model name.
-void must_name_surfaces(const JsonCursor& cursor, const Piece& piece, const std::vector<NamedSurface>& surfaces) {
+void must_name_surfaces(const JsonCursor& cursor, const Piece& piece,
+                        const std::vector<NamedSurface>& surfaces) {
   if (cursor.has("surface")) must_name_surface(cursor.at("surface"), surfaces);
   const auto* model = std::get_if<shape::Model>(&piece.shape);
   if (model == nullptr) return;
   for (const auto& choice : model->mesh->surfaces) {
-    const bool known = choice.name.empty() || std::any_of(surfaces.begin(), surfaces.end(), [&](const NamedSurface& s) {
-                         return s.id == choice.name;
-                       });
+    const bool known =
+        choice.name.empty() || std::any_of(surfaces.begin(), surfaces.end(),
+                                           [&](const NamedSurface& s) { return s.id == choice.name; });
     if (!known)
       cursor.at("file").fail(
           fmt::format("the model names the surface \"{}\", which is not among \"surfaces\"", choice.name));

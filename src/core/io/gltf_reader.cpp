@@ -369,7 +369,8 @@ Result<Model> read_gltf(const std::string& path) {
   }
   try {
     const JsonCursor document(*json, "");
-    return Reader(model, read_extra_surfaces(document, "materials"), read_extra_surfaces(document, "nodes")).read();
+    return Reader(model, read_extra_surfaces(document, "materials"), read_extra_surfaces(document, "nodes"))
+        .read();
   } catch (const BadModel& bad) {
     return refuse({path, bad.place, bad.what});
   } catch (const ReadFailure& failure) {

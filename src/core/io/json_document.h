@@ -45,7 +45,7 @@ class JsonCursor {
 
   double number(const NumberRange& range) const;
   int integer(int low, int high) const;
-  bool truth() const;  // true or false.
+  bool truth() const;        // true or false.
   std::string text() const;  // Any string.
   std::string name() const;  // A string that is not empty.
   Vec3 vec3(const NumberRange& range) const;

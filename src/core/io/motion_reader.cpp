@@ -32,7 +32,8 @@ void must_close(const JsonCursor& last_cursor, const PieceMotion& motion) {
   for (int i = 0; i < 3; ++i) same = same && std::abs(wrap_angle(last.turn[i] - first.turn[i])) <= 1e-6;
   if (!same)
     last_cursor.fail(
-        "a loop must end where it begins (turned by whole turns at most), else the piece would jump; leave out the "
+        "a loop must end where it begins (turned by whole turns at most), else the piece would jump; leave out "
+        "the "
         "key at 1 to let it go back, or choose \"back-and-forth\"");
 }
 

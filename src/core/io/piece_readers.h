@@ -18,10 +18,10 @@ Surface read_surface(const JsonCursor& cursor, const std::vector<std::string_vie
 // The `surfaces` of a course.
 std::vector<NamedSurface> read_surfaces(const JsonCursor& cursor);
 
-// What the `extras.surface` of each of a glTF document's "materials" or "nodes" says: the name of one of the course's
-// surfaces, or the values of one. Other extras are nobody's business here.
+// What the `extras.surface` of each of a glTF document's "materials" or "nodes" says: the name of one of the
+// course's surfaces, or the values of one. Other extras are nobody's business here.
 std::vector<std::optional<shape::Triangles::SurfaceChoice>> read_extra_surfaces(const JsonCursor& document,
-                                                                               std::string_view list);
+                                                                                std::string_view list);
 
 // Refuses a surface name that none of the surfaces has, naming the nearest one.
 void must_name_surface(const JsonCursor& name, const std::vector<NamedSurface>& surfaces);

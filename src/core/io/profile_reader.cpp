@@ -33,7 +33,8 @@ void read_curve(const JsonCursor& cursor, const ProfileCurve& field, Curve& curv
   for (const JsonCursor& point : points) {
     const auto pair = point.elements();
     if (pair.size() != 2) point.fail("a point of a curve is [x, y]");
-    const Vec2 p(pair[0].number({field.lowest_x, field.highest_x}), pair[1].number({field.lowest_y, field.highest_y}));
+    const Vec2 p(pair[0].number({field.lowest_x, field.highest_x}),
+                 pair[1].number({field.lowest_y, field.highest_y}));
     if (curve.count > 0 && p.x <= curve.points[curve.count - 1].x)
       pair[0].fail("the points of a curve must come in rising order");
     curve.points[curve.count++] = p;
@@ -67,8 +68,9 @@ void read_values(const JsonCursor& cursor, std::string_view section, Profile& pr
   each_of(profile_choices(), section, [&](const ProfileChoice& field) {
     if (!cursor.has(field.key)) return;
     const JsonCursor value = cursor.at(field.key);
-    field.set(profile, field.words.empty() ? int(value.truth())
-                                           : static_cast<int>(value.one_of({field.words.begin(), field.words.end()})));
+    field.set(profile, field.words.empty()
+                           ? int(value.truth())
+                           : static_cast<int>(value.one_of({field.words.begin(), field.words.end()})));
   });
 }
 

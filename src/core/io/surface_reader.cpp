@@ -28,13 +28,14 @@ std::vector<NamedSurface> read_surfaces(const JsonCursor& cursor) {
   for (const JsonCursor& element : cursor.elements()) {
     surfaces.push_back({element.at("id").name(), read_surface(element, {"id"})});
     if (!seen.insert(surfaces.back().id).second)
-      element.at("id").fail(fmt::format("the id \"{}\" is used before; each must be its own", surfaces.back().id));
+      element.at("id").fail(
+          fmt::format("the id \"{}\" is used before; each must be its own", surfaces.back().id));
   }
   return surfaces;
 }
 
 std::vector<std::optional<shape::Triangles::SurfaceChoice>> read_extra_surfaces(const JsonCursor& document,
-                                                                               std::string_view list) {
+                                                                                std::string_view list) {
   std::vector<std::optional<shape::Triangles::SurfaceChoice>> choices;
   if (!document.has(list)) return choices;
   for (const JsonCursor& element : document.at(list).elements()) {

@@ -46,9 +46,9 @@ MovedScalar fall_with_drag(double velocity, double gravity, double drag, double 
 // is already faster keeps its speed.
 MovedScalar fall_capped(double velocity, double gravity, double terminal_speed, double dt);
 
-// Along a slope: `pull` >= 0 downhill, `drag` >= 0 against the velocity (positive downhill), piecewise: what goes
-// uphill comes to a stand first, and stays there if the drag holds it. Downhill up to `top_speed` by pull alone; what is
-// faster already keeps its speed.
+// Along a slope: `pull` >= 0 downhill, `drag` >= 0 against the velocity (positive downhill), piecewise: what
+// goes uphill comes to a stand first, and stays there if the drag holds it. Downhill up to `top_speed` by pull
+// alone; what is faster already keeps its speed.
 MovedScalar slide_with_friction(double velocity, double pull, double drag, double top_speed, double dt);
 
 // Turns `angle` towards `target` the shorter way, by no more than `rate` dt; the result is wrapped.

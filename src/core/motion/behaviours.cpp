@@ -22,8 +22,9 @@ void take(const Slid& slid, CharacterState& state) {
   state.stepped = slid.stepped;
 }
 
-// What is wished while pushing along a wall that was there a tick ago: the way along it keeps the share of speed that
-// goes with the angle of the push; the push into it stays, so that the wall's end and steps are found.
+// What is wished while pushing along a wall that was there a tick ago: the way along it keeps the share of
+// speed that goes with the angle of the push; the push into it stays, so that the wall's end and steps are
+// found.
 Vec3 along_known_wall(const StepContext& context, const Vec3& target_C, const Vec3& wall_C) {
   const double into = -dot(target_C, wall_C), size = length(target_C);
   if (wall_C == Vec3(0.0) || into <= 0.0) return target_C;
@@ -50,12 +51,12 @@ void move_on_ground(const StepContext& context, const Body& body, const Wish& wi
   const Vec3 asked = wish.direction_C * (wish.share * full_speed);
   const Vec3 target = along_known_wall(context, asked, state.wall_normal_C);
   context.note(entry::Wish{asked, wish.share});
-  const MovedSmooth moved = respond(ground.response, flattened(state.velocity_C, body.up_C, ground.speed_on_slopes),
-                                    body.flat(state.acceleration_C), target, wish.share > 0.0, grip_of(state),
-                                    context.dt);
-  const Slid slid = slide_on_ground(context, body, state.foot_C, body.flat(moved.displacement),
-                                    body.flat(moved.velocity), state.ground.normal_C,
-                                    {wish.direction_C, state.wall_normal_C});
+  const MovedSmooth moved =
+      respond(ground.response, flattened(state.velocity_C, body.up_C, ground.speed_on_slopes),
+              body.flat(state.acceleration_C), target, wish.share > 0.0, grip_of(state), context.dt);
+  const Slid slid =
+      slide_on_ground(context, body, state.foot_C, body.flat(moved.displacement), body.flat(moved.velocity),
+                      state.ground.normal_C, {wish.direction_C, state.wall_normal_C});
   state.travelled += length(body.flat(slid.foot_C - state.foot_C));
   take(slid, state);
   state.acceleration_C = moved.acceleration;
@@ -87,9 +88,9 @@ void run_out(const StepContext& context, const Body& body, const Wish& wish, Cha
   context.note(entry::Wish{target, wish.share});
   const Moved moved = approach_exponential(flattened(state.velocity_C, body.up_C, measure), target,
                                            context.profile.skid.run_out_time / grip_of(state), context.dt);
-  const Slid slid = slide_on_ground(context, body, state.foot_C, body.flat(moved.displacement),
-                                    body.flat(moved.velocity), state.ground.normal_C,
-                                    {wish.direction_C, state.wall_normal_C});
+  const Slid slid =
+      slide_on_ground(context, body, state.foot_C, body.flat(moved.displacement), body.flat(moved.velocity),
+                      state.ground.normal_C, {wish.direction_C, state.wall_normal_C});
   state.travelled += length(body.flat(slid.foot_C - state.foot_C));
   take(slid, state);
   lift_eye(body, slid, state);
@@ -110,14 +111,15 @@ void move_skidding(const StepContext& context, const Body& body, const Wish& wis
 void move_in_air(const StepContext& context, const Body& body, const Wish& wish, CharacterState& state) {
   const Profile& profile = context.profile;
   const Vec3 level_velocity = body.flat(state.velocity_C);
-  // Who is faster already, from a run-up or carried, keeps that along the wish; steering alone does not gain it.
+  // Who is faster already, from a run-up or carried, keeps that along the wish; steering alone does not gain
+  // it.
   const double full_speed = std::max(profile.air.speed, std::max(dot(level_velocity, wish.direction_C), 0.0));
   const Vec3 asked = wish.direction_C * (wish.share * full_speed);
   const Vec3 target = along_known_wall(context, asked, state.wall_normal_C);
   context.note(entry::Wish{asked, wish.share});
 
-  const MovedSmooth level = respond(profile.air.response, level_velocity, body.flat(state.acceleration_C), target,
-                                    wish.share > 0.0, 1.0, context.dt);
+  const MovedSmooth level = respond(profile.air.response, level_velocity, body.flat(state.acceleration_C),
+                                    target, wish.share > 0.0, 1.0, context.dt);
   const MovedScalar fall =
       fall_capped(dot(state.velocity_C, body.up_C), profile.gravity, profile.terminal_speed, context.dt);
   const Vec3 motion = body.flat(level.displacement) + body.up_C * fall.displacement;

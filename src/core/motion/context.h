@@ -73,8 +73,8 @@ struct Touching {
 
 using SpeedOnSlopes = Profile::Ground::SpeedOnSlopes;
 
-// Returns `flat_C` (across up) laid onto the plane with `normal_C`, its direction seen from above unchanged. Its
-// length is kept along the surface, or as seen from above. REQUIRES: dot(normal_C, up_C) > 0.
+// Returns `flat_C` (across up) laid onto the plane with `normal_C`, its direction seen from above unchanged.
+// Its length is kept along the surface, or as seen from above. REQUIRES: dot(normal_C, up_C) > 0.
 inline Vec3 laid_on(const Vec3& flat_C, const Vec3& normal_C, const Vec3& up_C,
                     SpeedOnSlopes measure = SpeedOnSlopes::Along) {
   const Vec3 laid = flat_C - up_C * (dot(flat_C, normal_C) / dot(normal_C, up_C));
@@ -89,7 +89,8 @@ inline Vec3 flattened(const Vec3& along_C, const Vec3& up_C, SpeedOnSlopes measu
   return unit_or(flat, Vec3(0.0)) * length(along_C);
 }
 
-// The slope of the plane with `normal_C` in the direction `flat_C`: radians, uphill positive; 0 without a direction.
+// The slope of the plane with `normal_C` in the direction `flat_C`: radians, uphill positive; 0 without a
+// direction.
 inline double slope_along(const Vec3& flat_C, const Vec3& normal_C, const Vec3& up_C) {
   const double across_up = length(flat_C), upright = dot(normal_C, up_C);
   return across_up > 0.0 ? std::atan2(-dot(flat_C, normal_C), upright * across_up) : 0.0;

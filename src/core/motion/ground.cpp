@@ -26,8 +26,9 @@ bool step_below(const StepContext& context, const Body& body, const Vec3& foot_C
   return hit && hit->surface.ground && walkable(context.profile, hit->surface, hit->hit.normal_C, body.up_C);
 }
 
-// Where a fall would go on, if at all, the steepness of that way decides instead of the faces': two steep faces that
-// meet in a level furrow are as good as a floor. Returns the normal of what bears, or nothing if it would slide off.
+// Where a fall would go on, if at all, the steepness of that way decides instead of the faces': two steep faces
+// that meet in a level furrow are as good as a floor. Returns the normal of what bears, or nothing if it would
+// slide off.
 std::optional<Vec3> furrow_normal(const StepContext& context, const Body& body, const Touching& touching) {
   Planes planes;
   int bearing = 0;
@@ -58,8 +59,11 @@ Judgement judge(const StepContext& context, const Body& body, const Vec3& foot_C
   const auto as = [&](Verdict verdict) { return Judgement{verdict, bearing.face_normal_C}; };
   if (bearing.closest.feature == Feature::Face) return as(Verdict::Walkable);
   const double beyond = overhang(body, foot_C, bearing.closest.on_triangle_C);
-  if (beyond <= context.profile.ground.longest_overhang) return as(Verdict::Walkable);
-  return as(step_below(context, body, foot_C) ? Verdict::Walkable : Verdict::Perched);
+  if (beyond <= context.profile.ground.longest_overhang || step_below(context, body, foot_C))
+    return as(Verdict::Walkable);
+  // Across a slot, on two edges, nobody slips off.
+  if (const auto normal = furrow_normal(context, body, touching)) return {Verdict::Walkable, *normal};
+  return as(Verdict::Perched);
 }
 
 }  // namespace
@@ -91,9 +95,9 @@ const WorldContact* bearing_face(const StepContext& context, const Body& body, c
     if (!rests || !c.surface.ground || dot(c.closest.normal_C, body.up_C) < kUpright) continue;
     const bool walks = walkable(context.profile, c.surface, c.face_normal_C, body.up_C);
     const bool better =
-        best == nullptr || (walks != best_walks ? walks
-                                                : dot(c.face_normal_C, body.up_C) >
-                                                      dot(best->face_normal_C, body.up_C) + kTouch);
+        best == nullptr ||
+        (walks != best_walks ? walks
+                             : dot(c.face_normal_C, body.up_C) > dot(best->face_normal_C, body.up_C) + kTouch);
     if (!better) continue;
     best = &c;
     best_walks = walks;
@@ -126,7 +130,8 @@ GroundFound probe_ground(const StepContext& context, const Body& body, const Vec
   }
   const Judgement judged = judge(context, body, landed, touching, bearing);
   context.note(entry::Judged{judged.verdict, angle, beyond, bearing.piece});
-  return {{judged.verdict, bearing.piece, judged.normal_C, bearing.closest.on_triangle_C, bearing.surface}, gap};
+  return {{judged.verdict, bearing.piece, judged.normal_C, bearing.closest.on_triangle_C, bearing.surface},
+          gap};
 }
 
 }  // namespace lagniappe

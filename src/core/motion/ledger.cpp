@@ -10,7 +10,6 @@ namespace {
 
 using Json = nlohmann::ordered_json;
 
-
 Json list(const Vec3& v) { return Json::array({v.x, v.y, v.z}); }
 
 struct Writer {
@@ -32,12 +31,8 @@ struct Writer {
             {"blocked", e.blocked}};
   }
   Json operator()(const entry::Push& e) const {
-    return {{"kind", "push"},
-            {"piece", piece(e.piece)},
-            {"shift", list(e.shift_C)},
-            {"point", list(e.point_C)},
-            {"normal", list(e.normal_C)},
-            {"blocked", e.blocked}};
+    return {{"kind", "push"},           {"piece", piece(e.piece)},    {"shift", list(e.shift_C)},
+            {"point", list(e.point_C)}, {"normal", list(e.normal_C)}, {"blocked", e.blocked}};
   }
   Json operator()(const entry::Wish& e) const {
     return {{"kind", "wish"}, {"velocity", list(e.velocity_C)}, {"share", e.share}};
@@ -66,12 +61,8 @@ struct Writer {
     return json;
   }
   Json operator()(const entry::Slide& e) const {
-    return {{"kind", "slide"},
-            {"on", word(kSlideKinds, e.kind)},
-            {"plane", list(e.plane_C)},
-            {"rest", list(e.rest_C)},
-            {"approach_deg", degrees(e.approach)},
-            {"kept", e.kept}};
+    return {{"kind", "slide"},        {"on", word(kSlideKinds, e.kind)},     {"plane", list(e.plane_C)},
+            {"rest", list(e.rest_C)}, {"approach_deg", degrees(e.approach)}, {"kept", e.kept}};
   }
   Json operator()(const entry::Step& e) const {
     return {{"kind", "step"},

@@ -40,7 +40,8 @@ struct Teller {
   }
   std::string operator()(const entry::PushOut& e) const {
     if (e.crushed)
-      return fmt::format("crushed: {} deep in {}, and no way out within the limit", metres(e.depth), piece(e.piece));
+      return fmt::format("crushed: {} deep in {}, and no way out within the limit", metres(e.depth),
+                         piece(e.piece));
     return fmt::format("pushed out of {}, {} deep", piece(e.piece), metres(e.depth));
   }
   std::string operator()(const entry::Wish& e) const {
@@ -54,7 +55,8 @@ struct Teller {
   std::string operator()(const entry::Jump& e) const {
     const std::string text = fmt::format("jump: leaves at {:.2f} m/s upwards", e.speed);
     if (e.in_air) return text + ", in the air";
-    return e.late_by > 1e-9 ? text + fmt::format(", {:.0f} ms after the ground was left", e.late_by * 1000.0) : text;
+    return e.late_by > 1e-9 ? text + fmt::format(", {:.0f} ms after the ground was left", e.late_by * 1000.0)
+                            : text;
   }
   std::string operator()(const entry::JumpRefused& e) const {
     if (e.on_skid) return "jump refused: not from ground that is too steep";
@@ -92,8 +94,9 @@ struct Teller {
       case Outcome::Taken:
         return fmt::format("step taken onto {}: rise {} \u2264 {} allowed", on, rise, highest);
       case Outcome::TooHigh:
-        return e.rise > e.highest ? fmt::format("step tried on {}: rise {} > {} allowed, refused", on, rise, highest)
-                                  : fmt::format("step tried on {}: still a wall at {}, refused", on, highest);
+        return e.rise > e.highest
+                   ? fmt::format("step tried on {}: rise {} > {} allowed, refused", on, rise, highest)
+                   : fmt::format("step tried on {}: still a wall at {}, refused", on, highest);
       case Outcome::NoHeadRoom:
         return fmt::format("step tried on {}: no head room above the rise of {}, refused", on, rise);
       case Outcome::ShortTread:
@@ -110,10 +113,10 @@ struct Teller {
     return fmt::format("probed {} down: {} {} below", metres(e.reach), piece(e.piece), metres(e.gap));
   }
   std::string operator()(const entry::Judged& e) const {
-    if (e.verdict == Verdict::None)
-      return fmt::format("verdict: {} is no ground", piece(e.piece));
+    if (e.verdict == Verdict::None) return fmt::format("verdict: {} is no ground", piece(e.piece));
     std::string text = fmt::format("verdict: {}, {} on {}", name_of(e.verdict), angle(e.angle), piece(e.piece));
-    if (e.verdict == Verdict::Perched) text += fmt::format(", the centre {} beyond the edge", metres(e.overhang));
+    if (e.verdict == Verdict::Perched)
+      text += fmt::format(", the centre {} beyond the edge", metres(e.overhang));
     return text;
   }
   std::string operator()(const entry::Snap& e) const {
@@ -133,7 +136,9 @@ struct Teller {
 
 }  // namespace
 
-std::string to_sentence(const LedgerEntry& entry, const World& world) { return std::visit(Teller{world}, entry); }
+std::string to_sentence(const LedgerEntry& entry, const World& world) {
+  return std::visit(Teller{world}, entry);
+}
 
 bool is_refusal(const LedgerEntry& entry) {
   if (const auto* step = std::get_if<entry::Step>(&entry)) return step->outcome != entry::Step::Outcome::Taken;

@@ -89,8 +89,8 @@ void take_pushes(const StepContext& context, const Body& body, CharacterState& s
   if (state.crushed) return;
   const PieceId carrier = state.carried ? state.ground.piece : kNoPiece;
   for (int push_number = 0; push_number < kMostPlanes; ++push_number) {
-    const auto push = context.world.first_push(body.axis(state.foot_C), body.radius, state.time, context.now.time,
-                                               carrier);
+    const auto push =
+        context.world.first_push(body.axis(state.foot_C), body.radius, state.time, context.now.time, carrier);
     if (!push) return;
     const Vec3 shift = standing_on_something(state) ? along_ground(body, *push) : push->shift_C;
     const Vec3 wanted = state.foot_C + shift;

@@ -6,9 +6,9 @@
 
 namespace lagniappe {
 
-// Takes the character along with the moving piece that it stood on at the end of the last tick: its foot, what it
-// looks at and faces, and its velocity, which from here on is against that piece. Stops where a solid is in the way.
-// For ground that stands still only the last part applies.
+// Takes the character along with the moving piece that it stood on at the end of the last tick: its foot, what
+// it looks at and faces, and its velocity, which from here on is against that piece. Stops where a solid is in
+// the way. For ground that stands still only the last part applies.
 void carry(const StepContext& context, const Body& body, CharacterState& state);
 
 // Moves the character out of the way of every other piece that came into it since the last tick, however fast.

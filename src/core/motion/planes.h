@@ -17,8 +17,8 @@ class Planes {
 
   struct Clipped {
     Vec3 vector_C;
-    entry::Slide::Kind kind;  // Along: nothing was in the way; Wall: one plane decided; Crease: the edge of two; Stop:
-                              // nothing is left.
+    entry::Slide::Kind kind;  // Along: nothing was in the way; Wall: one plane decided; Crease: the edge of
+                              // two; Stop: nothing is left.
   };
   // Returns the nearest vector that goes into none of the planes.
   Clipped clip(const Vec3& vector_C) const;

@@ -30,7 +30,8 @@ constexpr ProfileField kFields[] = {
     {"ground/response", "deceleration", Unit::MetresPerSecond2, 0.0, 1e5, AT(ground.response.deceleration)},
     {"ground/response", "time", Unit::Seconds, 0.0, 60.0, AT(ground.response.time)},
     {"ground/response", "stop_time", Unit::Seconds, 0.0, 60.0, AT(ground.response.stop_time)},
-    {"ground/response", "turn_acceleration", Unit::MetresPerSecond2, 0.0, 1e5, AT(ground.response.turn_acceleration)},
+    {"ground/response", "turn_acceleration", Unit::MetresPerSecond2, 0.0, 1e5,
+     AT(ground.response.turn_acceleration)},
     {"ground/response", "turn_time", Unit::Seconds, 0.0, 60.0, AT(ground.response.turn_time)},
     {"air", "speed", Unit::MetresPerSecond, 0.0, 1000.0, AT(air.speed)},
     {"air", "highest_step", Unit::Metres, 0.0, 100.0, AT(air.highest_step)},
@@ -74,9 +75,9 @@ constexpr std::string_view kSpeedsOnSlopes[] = {"along", "level"};
 constexpr std::string_view kInherits[] = {"all", "horizontal", "none"};
 constexpr std::string_view kModels[] = {"instant", "steady", "exponential", "smooth"};
 
-#define CHOICE(section, key, words, member)                                          \
-  {                                                                                  \
-    section, key, words, [](const Profile& p) { return static_cast<int>(p.member); }, \
+#define CHOICE(section, key, words, member)                                              \
+  {                                                                                      \
+    section, key, words, [](const Profile& p) { return static_cast<int>(p.member); },    \
         [](Profile& p, int value) { p.member = static_cast<decltype(p.member)>(value); } \
   }
 

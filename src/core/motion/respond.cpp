@@ -46,14 +46,15 @@ double time_to_stand(Response::Model model, const Rates& rates, const Vec3& velo
   };
   if (still_against(dt)) return dt;
   double low = 0.0, high = dt;
-  for (int halving = 0; halving < 50; ++halving) (still_against(0.5 * (low + high)) ? low : high) = 0.5 * (low + high);
+  for (int halving = 0; halving < 50; ++halving)
+    (still_against(0.5 * (low + high)) ? low : high) = 0.5 * (low + high);
   return high;
 }
 
 }  // namespace
 
-MovedSmooth respond(const Response& response, const Vec3& velocity, const Vec3& acceleration, const Vec3& target,
-                    bool wished, double grip, double dt) {
+MovedSmooth respond(const Response& response, const Vec3& velocity, const Vec3& acceleration,
+                    const Vec3& target, bool wished, double grip, double dt) {
   const auto rates = [&](double a, double time) {
     if (response.model == Response::Model::Instant) return Rates{0.0, kInstantSlip * (1.0 / grip - 1.0)};
     return Rates{a * grip, time / grip};

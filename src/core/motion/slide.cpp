@@ -10,7 +10,8 @@ namespace {
 
 using Kind = entry::Slide::Kind;
 
-// Cosine above which a wall is the one that was slid along already: 11 degrees, so that a faceted round wall is one.
+// Cosine above which a wall is the one that was slid along already: 11 degrees, so that a faceted round wall is
+// one.
 constexpr double kSameWall = 0.98;
 
 // Sweeps by `rest`, moves to the contact, and leaves in `rest` what is still to be moved.
@@ -56,8 +57,8 @@ class Walls {
     Vec3 vector_C;
     double approach, kept;  // rad, and the share of the length that is left.
   };
-  // What the last wall leaves of a flat vector: its direction along the wall, and of its length the share that goes
-  // with the angle of approach. Two walls leave only what goes along up or back: nothing.
+  // What the last wall leaves of a flat vector: its direction along the wall, and of its length the share that
+  // goes with the angle of approach. Two walls leave only what goes along up or back: nothing.
   Deflected deflect(const Vec3& flat_C) const {
     const double size = length(flat_C);
     const double into = size > 0.0 ? std::clamp(-dot(flat_C, last_C_) / size, 0.0, 1.0) : 0.0;
@@ -144,7 +145,9 @@ bool sheds(const StepContext& context, const Body& body, const WorldHit& hit) {
   return dot(normal, body.up_C) > kUpright && !leads_on(context.profile, hit.surface, normal, body.up_C);
 }
 
-Vec3 without_approach(const Vec3& v_C, const Vec3& wall_C) { return v_C - wall_C * std::min(dot(v_C, wall_C), 0.0); }
+Vec3 without_approach(const Vec3& v_C, const Vec3& wall_C) {
+  return v_C - wall_C * std::min(dot(v_C, wall_C), 0.0);
+}
 
 }  // namespace
 

@@ -9,9 +9,9 @@ namespace lagniappe {
 
 struct Slid {
   Vec3 foot_C;
-  Vec3 velocity_C;               // What the planes left of the velocity.
+  Vec3 velocity_C;                 // What the planes left of the velocity.
   Vec3 wall_normal_C = Vec3(0.0);  // Unit, across up: the last wall slid along; zero if there was none.
-  int slides = 0;                // Planes met.
+  int slides = 0;                  // Planes met.
   bool stepped = false;
   double lifted = 0.0;  // m moved along up at once, by steps.
 };
@@ -21,7 +21,7 @@ struct Slid {
 // these a step up is tried first. A wall that is run into leaves the share of speed that the profile says. The
 // velocity is returned flat.
 struct GroundSlide {
-  Vec3 wish_C = Vec3(0.0);        // What is headed for, which sliding never goes against; zero: the motion itself.
+  Vec3 wish_C = Vec3(0.0);  // What is headed for, which sliding never goes against; zero: the motion itself.
   Vec3 known_wall_C = Vec3(0.0);  // The wall slid along before, which takes nothing but what goes into it.
 };
 Slid slide_on_ground(const StepContext& context, const Body& body, const Vec3& foot_C,

@@ -65,8 +65,8 @@ void jump(const StepContext& context, CharacterState& state, bool in_air) {
   const Vec3 up = state.up_C();
   const double speed = take_off_speed(context.profile.gravity, context.profile.jump.height);
   context.note(entry::Jump{speed, in_air, in_air ? 0.0 : state.since_grounded});
-  // From the ground a jump goes straight up, on top of what a rising piece gives; one in the air replaces the rise
-  // speed, so it is as high as it is set.
+  // From the ground a jump goes straight up, on top of what a rising piece gives; one in the air replaces the
+  // rise speed, so it is as high as it is set.
   state.velocity_C = across(state.velocity_C, up) + up * speed;
   if (state.ground.verdict != Verdict::None) leave_ground(context, state);
   state.since_jump_press = kLongAgo;
@@ -141,7 +141,8 @@ bool flies_over_crest(const StepContext& context, const Body& body, const Charac
   const Vec3 flat = body.flat(state.velocity_C);
   const double speed = length(state.velocity_C);
   if (speed <= ground.crest_speed) return false;
-  const double falls = slope_along(flat, state.ground_trend_C, body.up_C) - slope_along(flat, normal_C, body.up_C);
+  const double falls =
+      slope_along(flat, state.ground_trend_C, body.up_C) - slope_along(flat, normal_C, body.up_C);
   if (falls <= ground.crest_angle + kTouch) return false;
   context.note(entry::Crest{falls, ground.crest_angle, speed});
   return true;
@@ -219,23 +220,25 @@ void move_and_find_ground(const StepContext& context, const Body& body, const Wi
   find_ground(context, body, before, state);
   // Off the ground the velocity goes on along the face that was left.
   if (before == Verdict::Walkable && !state.grounded()) {
-    state.velocity_C = laid_on(state.velocity_C, normal_before, body.up_C, context.profile.ground.speed_on_slopes);
+    state.velocity_C =
+        laid_on(state.velocity_C, normal_before, body.up_C, context.profile.ground.speed_on_slopes);
   }
   land_or_leave(context, body, before, state);
   enter(context, state, fitting_state(context, state, wish));
 }
 
-// Everything that one tick's questions can be about: the way that is asked for or that momentum and moving ground
-// give, a step up, a snap down. What reaches beyond is asked of the world itself, so this only decides the cost.
+// Everything that one tick's questions can be about: the way that is asked for or that momentum and moving
+// ground give, a step up, a snap down. What reaches beyond is asked of the world itself, so this only decides
+// the cost.
 Box neighbourhood_of(const StepContext& context, const CharacterState& state) {
   const Profile& p = context.profile;
-  const double fastest = std::max({length(state.velocity_C), length(state.ground_velocity_C) + p.ground.sprint_speed,
-                                   p.air.speed, take_off_speed(p.gravity, p.jump.height)});
+  const double fastest =
+      std::max({length(state.velocity_C), length(state.ground_velocity_C) + p.ground.sprint_speed, p.air.speed,
+                take_off_speed(p.gravity, p.jump.height)});
   const double way = fastest * context.dt + p.gravity * context.dt * context.dt;
   const double step = std::max({p.ground.highest_step, p.ground.snap_distance, p.air.highest_step});
   const double tread = p.capsule.radius + p.ground.shortest_tread;
-  const Segment axis =
-      capsule_axis(state.foot_C, state.up_C(), p.capsule.radius, state.capsule_height);
+  const Segment axis = capsule_axis(state.foot_C, state.up_C(), p.capsule.radius, state.capsule_height);
   return bounds(axis).grown(p.capsule.radius + way + std::max(step, tread) + 4.0 * kGroundTouch);
 }
 

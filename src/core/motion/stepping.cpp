@@ -61,10 +61,10 @@ class Attempt {
   std::optional<Vec3> make(const Vec3& flat_rest_C, const Planes& walls) const {
     const double touched_at = above_line(blocked_.hit.point_C);
     if (touched_at > limits_.highest + kGroundTouch) return refuse(Outcome::TooHigh, touched_at);
-    if (rises_beyond()) return refuse(Outcome::TooHigh, limits_.highest);
+    if (rises_beyond()) return refuse(Outcome::TooHigh, explained_rise());
 
-    // Judged straight into the riser, however slantwise the way goes: the riser lies under the round of the capsule,
-    // whose centre has to come a tread further than to over it.
+    // Judged straight into the riser, however slantwise the way goes: the riser lies under the round of the
+    // capsule, whose centre has to come a tread further than to over it.
     const double wanted = std::max(dot(touch_C_, in_C_), 0.0) + context_.profile.ground.shortest_tread;
     const double lift = limits_.highest + std::max(line_rise(in_C_ * wanted), 0.0);
     const auto ceiling = body_.sweep(foot_C_, body_.up_C * lift);
@@ -141,8 +141,17 @@ class Attempt {
     return body_.cast_ray(over, along_line).has_value();
   }
 
-  // Judges the tread behind the riser that was touched, by a ray: the capsule itself may already lie on the riser
-  // after it.
+  // How high what rises beyond really is, as far as the capsule reaches: only asked for when someone listens.
+  double explained_rise() const {
+    if (context_.ledger == nullptr) return limits_.highest;
+    const Vec3 beyond = touch_C_ + in_C_ * context_.profile.ground.shortest_tread;
+    const Vec3 down = -body_.up_C * body_.height;
+    const auto top = body_.cast_ray(foot_C_ + beyond - down, down);
+    return top ? std::max(above_line(top->hit.point_C), limits_.highest) : limits_.highest;
+  }
+
+  // Judges the tread behind the riser that was touched, by a ray: the capsule itself may already lie on the
+  // riser after it.
   Judgement judge_tread(double raise) const {
     const Vec3 beyond = touch_C_ + in_C_ * context_.profile.ground.shortest_tread;
     const double above = raise + body_.radius, reach = above + std::max(-line_rise(beyond), 0.0) + kTouch;
@@ -151,8 +160,8 @@ class Attempt {
     const double rise = above_line(tread->hit.point_C);
     if (rise > limits_.highest + kGroundTouch) return {Outcome::TooHigh, rise, tread->piece};
     const double lift = dot(tread->hit.point_C - foot_C_, body_.up_C);
-    return {bears(tread->surface, tread->hit.normal_C) ? Outcome::Taken : Outcome::NotWalkable, rise, tread->piece,
-            lift};
+    return {bears(tread->surface, tread->hit.normal_C) ? Outcome::Taken : Outcome::NotWalkable, rise,
+            tread->piece, lift};
   }
 
   const StepContext& context_;

@@ -15,9 +15,9 @@ struct StepLimits {
 
 // Tries to go on over `blocked` by `flat_rest_C` (across up): up as far as head room allows, forward, down. The
 // step is judged where a tread would have to be, one shortest tread beyond the riser, however short the tick's
-// motion is; so the verdict does not depend on the tick rate. Heights count from the ground line, so a kerb on a
-// slope is as high as one on the flat. Returns where the foot then stands; nothing if refused: the ledger has the
-// reason.
+// motion is; so the verdict does not depend on the tick rate. Heights count from the ground line, so a kerb on
+// a slope is as high as one on the flat. Returns where the foot then stands; nothing if refused: the ledger has
+// the reason.
 std::optional<Vec3> try_step(const StepContext& context, const Body& body, const Vec3& foot_C,
                              const Vec3& flat_rest_C, const WorldHit& blocked, const Planes& walls,
                              const StepLimits& limits);

@@ -48,8 +48,7 @@ struct Bins {
 
 class Build {
  public:
-  Build(const std::vector<Box>& boxes, std::vector<std::uint32_t>& items,
-        std::vector<Binary>& nodes)
+  Build(const std::vector<Box>& boxes, std::vector<std::uint32_t>& items, std::vector<Binary>& nodes)
       : boxes_(boxes), items_(items), nodes_(nodes) {}
 
   void run() {
@@ -80,8 +79,7 @@ class Build {
       centres.join(boxes_[items_[i]].centre());
     }
     nodes_[range.node].box = box;
-    const std::uint32_t middle =
-        range.count() <= kLeafSize ? range.begin : divide(range, centres);
+    const std::uint32_t middle = range.count() <= kLeafSize ? range.begin : divide(range, centres);
     if (middle == range.begin) {
       nodes_[range.node].first = range.begin;
       nodes_[range.node].count = range.count();
@@ -171,8 +169,8 @@ class Build {
 
 }  // namespace
 
-// Turns the binary tree into wide nodes: of a node's parts the one with the largest surface is opened until the lanes
-// are full.
+// Turns the binary tree into wide nodes: of a node's parts the one with the largest surface is opened until the
+// lanes are full.
 struct BoundingTree::Collapse {
   const std::vector<Binary>& binary;
   const std::vector<Box>& boxes;  // Of the items, by number.
@@ -247,8 +245,8 @@ struct BoundingTree::Collapse {
   }
 };
 
-// Rounded outwards by more than single precision's half unit: cheaper than the next number down or up, and asked for
-// often.
+// Rounded outwards by more than single precision's half unit: cheaper than the next number down or up, and
+// asked for often.
 BoundingTree::Region::Region(const Box& box) {
   constexpr float kUnit = 1.2e-7f, kLeast = 1e-30f;
   for (int axis = 0; axis < 3; ++axis) {

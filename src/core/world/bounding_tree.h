@@ -24,7 +24,8 @@ class BoundingTree {
   static constexpr int kLanes = 8;
   static constexpr int kMostDepth = 60;
 
-  // Builds over `boxes`. Afterwards items() holds their numbers in the order of the tree: what is near lies near.
+  // Builds over `boxes`. Afterwards items() holds their numbers in the order of the tree: what is near lies
+  // near.
   explicit BoundingTree(const std::vector<Box>& boxes);
 
   const std::vector<std::uint32_t>& items() const { return items_; }
@@ -35,7 +36,7 @@ class BoundingTree {
   void each_in(const Box& region, const Each& each) const {
     if (nodes_.empty()) return;
     const Region wanted(region);
-    std::array<std::uint32_t, kLanes * (kMostDepth + 1)> waiting;
+    std::array<std::uint32_t, kLanes*(kMostDepth + 1)> waiting;
     int count = 0;
     waiting[count++] = 0;
     while (count > 0) {

@@ -24,8 +24,9 @@ class FaceTree {
     tree_.each_in(region, [&](std::uint32_t position) { each(faces_[position]); });
   }
 
-  // Offers the query every face that the box `start` may meet on its way along `motion_C`, as far as it matters. A long
-  // way is gone in pieces, so that what is met early spares the rest; a face in two pieces is offered twice.
+  // Offers the query every face that the box `start` may meet on its way along `motion_C`, as far as it
+  // matters. A long way is gone in pieces, so that what is met early spares the rest; a face in two pieces is
+  // offered twice.
   template <typename Query>
   void ask_along(Query& query, const Box& start, const Vec3& motion_C) const {
     const double piece = std::max(kShortestPiece, length(start.size()));

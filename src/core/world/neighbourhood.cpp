@@ -33,7 +33,8 @@ Neighbourhood::Neighbourhood(const World& whole, const Box& region, double time)
       }
       const Triangle& t = face(i).triangle;
       const double a = t.v0_C[axis], b = t.v1_C[axis], c = t.v2_C[axis];
-      // Clamped: a large face reaches far beyond, where single precision would be coarse; only the part near counts.
+      // Clamped: a large face reaches far beyond, where single precision would be coarse; only the part near
+      // counts.
       const double low = std::clamp(std::min({a, b, c}) - corner_C_[axis], -200.0, 200.0);
       const double high = std::clamp(std::max({a, b, c}) - corner_C_[axis], -200.0, 200.0);
       low_[axis][i] = static_cast<float>(low - kRoundOut);
@@ -54,7 +55,8 @@ void Neighbourhood::ask(Query& query) const {
     high[axis] = static_cast<float>(query.region().high_C[axis] - corner_C_[axis] + kRoundOut);
   }
   for (std::size_t first = 0; first < count_; first += kLanes) {
-    // Written so that the compiler turns the lanes into vector instructions; comparisons are exact on any of them.
+    // Written so that the compiler turns the lanes into vector instructions; comparisons are exact on any of
+    // them.
     std::uint32_t apart[kLanes];
     for (std::size_t k = 0; k < kLanes; ++k) {
       const std::size_t i = first + k;

@@ -13,8 +13,8 @@ namespace lagniappe {
 // Thread safety: for one thread. Big: meant for the stack of one step().
 class Neighbourhood final : public World {
  public:
-  // Gathers what lies in `region` at `time`. Questions that reach beyond, or are asked for another time, go on to
-  // `whole`; so does every question where there is too much to gather.
+  // Gathers what lies in `region` at `time`. Questions that reach beyond, or are asked for another time, go on
+  // to `whole`; so does every question where there is too much to gather.
   Neighbourhood(const World& whole, const Box& region, double time);
 
   std::optional<WorldHit> sweep(const Segment& axis, double radius, const Vec3& motion_C,

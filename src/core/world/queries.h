@@ -31,7 +31,11 @@ class SweepQuery {
 class ContactQuery {
  public:
   ContactQuery(const Segment& axis, double radius, std::span<WorldContact> out, const Moment& moment)
-      : axis_(axis), radius_(radius), without_(moment.without), region_(bounds(axis).grown(radius)), out_(out) {}
+      : axis_(axis),
+        radius_(radius),
+        without_(moment.without),
+        region_(bounds(axis).grown(radius)),
+        out_(out) {}
 
   void offer(const WorldFace& face);
   const Box& region() const { return region_; }

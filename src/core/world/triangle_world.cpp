@@ -25,7 +25,8 @@ Box seen_from(const RigidPose& pose, const Box& box_C) {
 
 WorldFace placed(const WorldFace& face, const RigidPose& pose) {
   WorldFace out = face;
-  out.triangle = {pose.point(face.triangle.v0_C), pose.point(face.triangle.v1_C), pose.point(face.triangle.v2_C)};
+  out.triangle = {pose.point(face.triangle.v0_C), pose.point(face.triangle.v1_C),
+                  pose.point(face.triangle.v2_C)};
   out.normal_C = pose.rotation_CP * face.normal_C;
   return out;
 }
@@ -34,7 +35,9 @@ WorldFace placed(const WorldFace& face, const RigidPose& pose) {
 Box path_of(const PieceMotion& m) {
   Box box;
   const auto count = static_cast<std::ptrdiff_t>(m.keys.size());
-  const auto key = [&](std::ptrdiff_t i) { return m.keys[static_cast<std::size_t>((i + count) % count)].move_C; };
+  const auto key = [&](std::ptrdiff_t i) {
+    return m.keys[static_cast<std::size_t>((i + count) % count)].move_C;
+  };
   for (std::ptrdiff_t i = 0; i < count; ++i) {
     const Vec3 at = m.at_C + key(i);
     box.join(at);
@@ -67,15 +70,18 @@ struct Mover {
   void ask(Query& query, double time) const {
     if (!reach_C.overlaps(query.region())) return;
     const RigidPose pose = motion.pose_at(time);
-    tree.each_in(seen_from(pose, query.region()), [&](const WorldFace& face) { query.offer(placed(face, pose)); });
+    tree.each_in(seen_from(pose, query.region()),
+                 [&](const WorldFace& face) { query.offer(placed(face, pose)); });
   }
 
   std::optional<WorldPush> push(const Segment& axis, double radius, double from_time, double to_time) const;
 };
 
-// In the frame of the piece the capsule moves and the piece stands still. Where the piece turns, the way is cut so
-// short that it is straight: what is left over is far less than a margin at walking sizes, and push-out takes it.
-std::optional<WorldPush> Mover::push(const Segment& axis, double radius, double from_time, double to_time) const {
+// In the frame of the piece the capsule moves and the piece stands still. Where the piece turns, the way is cut
+// so short that it is straight: what is left over is far less than a margin at walking sizes, and push-out
+// takes it.
+std::optional<WorldPush> Mover::push(const Segment& axis, double radius, double from_time,
+                                     double to_time) const {
   if (!reach_C.overlaps(bounds(axis).grown(radius))) return std::nullopt;
   const RigidVelocity velocity = motion.velocity_at(0.5 * (from_time + to_time));
   const double turned = length(velocity.angular_C) * (to_time - from_time);
@@ -172,7 +178,8 @@ TriangleWorld TriangleWorld::Builder::commit(Options options) {
       (motion < 0 ? still : moving[static_cast<std::size_t>(motion)]).push_back(face);
     }
   }
-  auto data = std::make_unique<Data>(Data{FaceTree(std::move(still)), {}, {}, {}, std::move(names_), options.limits});
+  auto data =
+      std::make_unique<Data>(Data{FaceTree(std::move(still)), {}, {}, {}, std::move(names_), options.limits});
   Box all = data->still.box();
   data->movers.reserve(motions_.size());
   for (std::size_t i = 0; i < motions_.size(); ++i) {
@@ -234,7 +241,8 @@ std::optional<WorldPush> TriangleWorld::first_push(const Segment& axis, double r
   return first;
 }
 
-std::optional<std::size_t> TriangleWorld::gather(const Box& region, double time, std::span<WorldFace> out) const {
+std::optional<std::size_t> TriangleWorld::gather(const Box& region, double time,
+                                                 std::span<WorldFace> out) const {
   Collect collect{region, out};
   data_->still.each_in(region, [&](const WorldFace& face) { collect.offer(face); });
   data_->ask_movers(collect, time);

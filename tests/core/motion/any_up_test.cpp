@@ -9,7 +9,8 @@ using namespace lagniappe::test;
 
 namespace {
 
-// Everything that the ground solver meets within ten seconds: a ramp, a wall to slide along, stairs, a lift, a kerb.
+// Everything that the ground solver meets within ten seconds: a ramp, a wall to slide along, stairs, a lift, a
+// kerb.
 struct Yard {
   std::vector<Triangle> still;
   std::vector<Triangle> plate;  // In its own frame.
@@ -35,8 +36,8 @@ Yard yard() {
   return y;
 }
 
-// The yard as it is seen in `frame`; mirrored in x first if asked. Only a lift that moves along up is in it: motions
-// are given in the course's own axes.
+// The yard as it is seen in `frame`; mirrored in x first if asked. Only a lift that moves along up is in it:
+// motions are given in the course's own axes.
 TriangleWorld world_in(const Frame& frame, bool mirrored) {
   const auto flip = [&](const Vec3& p) { return mirrored ? Vec3(-p.x, p.y, p.z) : p; };
   const auto moved = [&](const Triangle& t) {
@@ -69,7 +70,11 @@ std::vector<Vec3> drive_through(const Frame& frame, bool mirrored, int hz, const
       state, profile, world, hz, 10.0,
       [&](double t) {
         // Up the ramp, along the slanted wall, back, a jump, onto the lift, off it over the kerb.
-        InputFrame input = push(side * (t < 1.2 ? 0.0 : t < 2.6 ? 0.7 : t < 4.5 ? -0.5 : t < 6.5 ? -0.3 : 0.8),
+        InputFrame input = push(side * (t < 1.2   ? 0.0
+                                        : t < 2.6 ? 0.7
+                                        : t < 4.5 ? -0.5
+                                        : t < 6.5 ? -0.3
+                                                  : 0.8),
                                 t < 2.6 ? 1.0 : -1.0);
         input.pressed.set(Action::Jump, std::abs(t - 5.0) < 0.5 / hz);
         return input;

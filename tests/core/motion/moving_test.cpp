@@ -23,7 +23,8 @@ PieceMotion motion_of(std::vector<PieceMotion::Key> keys, double period, Repeat 
 }
 
 PieceMotion lift(double height, double period) {
-  return motion_of({{0.0, Vec3(0.0), Vec3(0.0), Ease::Smooth}, {1.0, Vec3(0, height, 0)}}, period, Repeat::BackAndForth);
+  return motion_of({{0.0, Vec3(0.0), Vec3(0.0), Ease::Smooth}, {1.0, Vec3(0, height, 0)}}, period,
+                   Repeat::BackAndForth);
 }
 
 PieceMotion turntable(double period) {
@@ -83,7 +84,8 @@ TEST_CASE("A motion's velocity is the derivative of its pose, wherever it is smo
     m.turn = random.point(2.0);
     const int count = 2 + random.below(5);
     for (int i = 0; i < count; ++i)
-      m.keys.push_back({double(i) / count, random.point(4.0), random.point(2.0), static_cast<Ease>(random.below(4))});
+      m.keys.push_back(
+          {double(i) / count, random.point(4.0), random.point(2.0), static_cast<Ease>(random.below(4))});
     const double time = random.between(-50, 50), h = 1e-5;
     const Vec3 point_P = random.point(2.0);
     const RigidPose before = m.pose_at(time - h), now = m.pose_at(time), after = m.pose_at(time + h);
@@ -111,7 +113,8 @@ TEST_CASE("Motions repeat, begin where they say, and a closed curve through a ci
   PieceMotion wheel;
   wheel.period = 10.0;
   wheel.path = PieceMotion::Path::Curved;
-  for (int i = 0; i < 12; ++i) wheel.keys.push_back({i / 12.0, Vec3(std::sin(i * kPi / 6), std::cos(i * kPi / 6), 0) * 4.0});
+  for (int i = 0; i < 12; ++i)
+    wheel.keys.push_back({i / 12.0, Vec3(std::sin(i * kPi / 6), std::cos(i * kPi / 6), 0) * 4.0});
   double worst = 0.0, roughest = 0.0;
   for (double t = 0.0; t < 10.0; t += 0.01) {
     worst = std::max(worst, std::abs(length(wheel.pose_at(t).position_C) - 4.0));
@@ -148,11 +151,13 @@ TEST_CASE("Ferries and turntables carry who stands on them: place, facing and lo
   const Profile profile;
   for (const int hz : tick_rates()) {
     INFO(hz << " ticks/s");
-    const TriangleWorld table = MovingScene(false).moving({0, 0, 0}, shape::Block{{8, 0.2, 8}}, turntable(6.0)).world();
+    const TriangleWorld table =
+        MovingScene(false).moving({0, 0, 0}, shape::Block{{8, 0.2, 8}}, turntable(6.0)).world();
     CharacterState state = at(table, profile, {2.0, 0.2, 0.0}, 0.3);
     state = run(state, profile, table, hz, 2.0, kNothing);
     const double turned = 2.0 * 2 * kPi / 6.0;
-    CHECK(length(state.foot_C - (glm::angleAxis(turned, Vec3(0, 1, 0)) * Vec3(2.0, 0, 0) + Vec3(0, 0.2, 0))) < 1e-6);
+    CHECK(length(state.foot_C - (glm::angleAxis(turned, Vec3(0, 1, 0)) * Vec3(2.0, 0, 0) + Vec3(0, 0.2, 0))) <
+          1e-6);
     CHECK(wrap_angle(state.yaw - 0.3 - turned) == Approx(0.0).margin(1e-9));
     CHECK(wrap_angle(state.facing - 0.3 - turned) == Approx(0.0).margin(1e-9));
     CHECK(length(state.velocity_C) == Approx(2.0 * 2 * kPi / 6.0).epsilon(1e-6));
@@ -163,7 +168,8 @@ TEST_CASE("Ferries and turntables carry who stands on them: place, facing and lo
     state = at(ferry, profile, {0, 0.2, 5.0});
     const Vec3 before = state.foot_C;
     state = run(state, profile, ferry, hz, 2.0, [](double) { return push(0, 1); });
-    const double walked = profile.ground.speed * (2.0 - profile.ground.response.time * (1 - std::exp(-2.0 / 0.1)));
+    const double walked =
+        profile.ground.speed * (2.0 - profile.ground.response.time * (1 - std::exp(-2.0 / 0.1)));
     CHECK(length(state.foot_C - before - Vec3(6.0, 0, -walked)) < 1e-6);
   }
 }
@@ -172,7 +178,8 @@ TEST_CASE("Stairs and slopes work on what moves") {
   const Profile profile;
   for (const int hz : {30, 60, 144, 240}) {
     INFO(hz << " ticks/s");
-    PieceMotion sail = motion_of({{0.0, Vec3(0.0), Vec3(0.0), Ease::Smooth}, {1.0, Vec3(8, 1, 0)}}, 8.0, Repeat::BackAndForth);
+    PieceMotion sail =
+        motion_of({{0.0, Vec3(0.0), Vec3(0.0), Ease::Smooth}, {1.0, Vec3(8, 1, 0)}}, 8.0, Repeat::BackAndForth);
     const TriangleWorld world = MovingScene()
                                     .moving({0, 0.1, 0}, shape::Stairs{3, 0.18, 0.28, 8}, sail)
                                     .moving({0, 0.1, -3.1}, shape::Block{{3, 1.44, 4}}, sail)
@@ -180,8 +187,8 @@ TEST_CASE("Stairs and slopes work on what moves") {
     CharacterState state = at(world, profile, {0, 0, 3.0});
     int airborne = 0;
     state = run(
-        state, profile, world, hz, 1.7,
-        [&](double) { return push(0, 1); }, [&](const CharacterState& s) { airborne += !s.grounded(); });
+        state, profile, world, hz, 1.7, [&](double) { return push(0, 1); },
+        [&](const CharacterState& s) { airborne += !s.grounded(); });
     // The flight drifts aside and up meanwhile; on top is on top.
     const double top = world.motion_of(2)->pose_at(state.time).position_C.y + 1.44;
     CHECK(state.foot_C.y == Approx(top).margin(1e-6));
@@ -195,8 +202,9 @@ TEST_CASE("A jump off a moving piece takes its velocity along as the profile say
   PieceMotion rising = motion_of({{0.0}, {1.0, Vec3(12, 8, 0)}}, 8.0, Repeat::BackAndForth);
   const double leap = take_off_speed(profile.gravity, profile.jump.height);
   using Inherits = Profile::Jump::Inherits;
-  for (const auto& [inherits, level, up] : {std::tuple(Inherits::All, 3.0, 2.0), std::tuple(Inherits::Horizontal, 3.0, 0.0),
-                                           std::tuple(Inherits::None, 0.0, 0.0)}) {
+  for (const auto& [inherits, level, up] :
+       {std::tuple(Inherits::All, 3.0, 2.0), std::tuple(Inherits::Horizontal, 3.0, 0.0),
+        std::tuple(Inherits::None, 0.0, 0.0)}) {
     profile.jump.inherits = inherits;
     for (const int hz : tick_rates()) {
       const TriangleWorld world = MovingScene().moving({0, 0, 0}, kPlate, rising).world();
@@ -217,7 +225,8 @@ TEST_CASE("Pieces that come push, however fast and thin they are, and never pass
       // A board 2 cm thin crosses the character's place.
       const double way = 24.0;
       PieceMotion sweep = motion_of({{0.0}, {1.0, Vec3(way, 0, 0)}}, 2.0 * way / speed, Repeat::BackAndForth);
-      const TriangleWorld world = MovingScene().moving({-10, 0.05, 0}, shape::Block{{0.02, 2.5, 6}}, sweep).world();
+      const TriangleWorld world =
+          MovingScene().moving({-10, 0.05, 0}, shape::Block{{0.02, 2.5, 6}}, sweep).world();
       CharacterState state = at(world, profile, {0, 0, 0.2});
       double overlap = 0.0;
       state = run(state, profile, world, hz, way / speed, kNothing, [&](const CharacterState& s) {
@@ -271,7 +280,8 @@ TEST_CASE("A lift that comes up under a fall is landed on, and one that is stepp
   }
 }
 
-TEST_CASE("Two pieces that close squeeze: the character is reported crushed, stays sound, and walks on afterwards") {
+TEST_CASE(
+    "Two pieces that close squeeze: the character is reported crushed, stays sound, and walks on afterwards") {
   const Profile profile;
   for (const int hz : {20, 60, 240}) {
     INFO(hz << " ticks/s");
@@ -311,7 +321,10 @@ TEST_CASE("A character carried into a wall stays there while the ferry goes on u
   const Profile profile;
   PieceMotion sail = motion_of({{0.0}, {1.0, Vec3(10, 0, 0)}}, 10.0, Repeat::BackAndForth);
   for (const int hz : {30, 60, 240}) {
-    const TriangleWorld world = MovingScene().moving({0, 0, 0}, shape::Block{{20, 0.2, 4}}, sail).still({4, 0.25, 0}, {1, 3, 6}).world();
+    const TriangleWorld world = MovingScene()
+                                    .moving({0, 0, 0}, shape::Block{{20, 0.2, 4}}, sail)
+                                    .still({4, 0.25, 0}, {1, 3, 6})
+                                    .world();
     CharacterState state = at(world, profile, {0, 0.2, 0});
     state = run(state, profile, world, hz, 3.0, kNothing);
     INFO(hz << " ticks/s");

@@ -55,7 +55,8 @@ TEST_CASE("Faster than the set speed one is slowed down, not clamped, and steers
   CHECK(aside.x > 3.5);
 }
 
-TEST_CASE("In the air a velocity above the air speed is kept along the wish and turned by steering, never raised") {
+TEST_CASE(
+    "In the air a velocity above the air speed is kept along the wish and turned by steering, never raised") {
   Profile profile;
   TriangleWorld::Builder nothing;
   const TriangleWorld world = nothing.commit({Box{Vec3(-1e5), Vec3(1e5)}});
@@ -66,7 +67,8 @@ TEST_CASE("In the air a velocity above the air speed is kept along the wish and 
   Random random(3);
   double fastest = 0.0;
   run(
-      state, profile, world, 60, 20.0, [&](double) { return push(random.between(-1, 1), random.between(-1, 1)); },
+      state, profile, world, 60, 20.0,
+      [&](double) { return push(random.between(-1, 1), random.between(-1, 1)); },
       [&](const CharacterState& s) { fastest = std::max(fastest, length(across(s.velocity_C, s.up_C()))); });
   CHECK(fastest < 20.0 + 1e-9);
 }

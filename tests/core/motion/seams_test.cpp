@@ -38,7 +38,8 @@ TriangleWorld world_of(const std::vector<Triangle>& triangles, const Frame& fram
   return builder.commit({Box{Vec3(-1e6), Vec3(1e6)}});
 }
 
-std::vector<CharacterState> glide(const TriangleWorld& world, const Profile& profile, const Frame& frame, int hz) {
+std::vector<CharacterState> glide(const TriangleWorld& world, const Profile& profile, const Frame& frame,
+                                  int hz) {
   std::vector<CharacterState> states = {
       start_state(profile, {frame.point(Vec3(-8, 0, 3)), frame.rotation_CE, radians(-55.0)}, world)};
   // Over the floor to the wall, and along it.
@@ -54,7 +55,8 @@ TEST_CASE("Gliding over a floor and along a wall cut into random triangles is gl
     const Frame& frame = frames()[static_cast<std::size_t>(scene) % frames().size()];
     for (const int hz : {30, 60, 240}) {
       Random random(70 + scene);
-      const TriangleWorld whole = world_of(floor_and_wall(nullptr), frame), pieces = world_of(floor_and_wall(&random), frame);
+      const TriangleWorld whole = world_of(floor_and_wall(nullptr), frame),
+                          pieces = world_of(floor_and_wall(&random), frame);
       REQUIRE(pieces.triangle_count() > 100);
       const auto a = glide(whole, profile, frame, hz), b = glide(pieces, profile, frame, hz);
       double apart = 0.0;
@@ -131,8 +133,8 @@ TEST_CASE("Walking at random over the demo course the verdict changes only where
       if (!before && after && lost_for < 0.1 && std::abs(state.foot_C.y - lost_at.y) < 0.02) {
         ++flickers;
         WARN("near " << state.foot_C.x << " " << state.foot_C.y << " " << state.foot_C.z << " on "
-                     << world.piece_name(state.ground.piece) << ", tick " << state.tick << " at " << hz << " from "
-                     << course->marks[m].id);
+                     << world.piece_name(state.ground.piece) << ", tick " << state.tick << " at " << hz
+                     << " from " << course->marks[m].id);
       }
       lost_for += 1.0 / hz;
     }

@@ -21,7 +21,8 @@ Scene slope(double angle_deg) {
 // Where a capsule's foot is that rests on that slope over the point `along` m up it.
 Vec3 resting(const Profile& profile, double angle_deg, double along, double right = 0.0) {
   const double a = radians(angle_deg);
-  return Vec3(right, along * std::sin(a) + profile.capsule.radius * (1.0 / std::cos(a) - 1.0), -along * std::cos(a));
+  return Vec3(right, along * std::sin(a) + profile.capsule.radius * (1.0 / std::cos(a) - 1.0),
+              -along * std::cos(a));
 }
 
 CharacterState on_slope(const TriangleWorld& world, const Profile& profile, double angle_deg, double yaw,
@@ -158,7 +159,8 @@ TEST_CASE("On too steep a slope the skid gains g (sin - friction cos), to the cl
           state = run(state, profile, world, hz, 1.0, kNothing, [&](const CharacterState& s) {
             lost = lost || s.ground.verdict != Verdict::Steep || s.state != StateId::Skid;
           });
-          const double gain = profile.gravity * (std::sin(radians(angle)) - friction * std::cos(radians(angle)));
+          const double gain =
+              profile.gravity * (std::sin(radians(angle)) - friction * std::cos(radians(angle)));
           CHECK_FALSE(lost);
           CHECK(length(state.velocity_C) == Approx(gain).epsilon(1e-6));
           CHECK(length(state.foot_C - before) == Approx(0.5 * gain).epsilon(1e-4));
@@ -191,7 +193,8 @@ TEST_CASE("A slope that is too steep is climbed neither by walking nor by jumpin
   for (const double angle : {48.0, 55.0, 65.0, 80.0}) {
     for (const int hz : {30, 60, 144, 240}) {
       INFO(angle << " degrees, " << hz << " ticks/s");
-      const TriangleWorld world = Scene().floor().ramp({0, 0, -10}, {40, 18.0 * std::tan(radians(angle)), 18.0}).world();
+      const TriangleWorld world =
+          Scene().floor().ramp({0, 0, -10}, {40, 18.0 * std::tan(radians(angle)), 18.0}).world();
       CharacterState state = start_state(profile, {Vec3(0.0, 0, 2.0), Quat(1, 0, 0, 0), 0.0}, world);
       double highest = 0.0;
       Random random(9);
@@ -212,7 +215,8 @@ TEST_CASE("A slope that is too steep is climbed neither by walking nor by jumpin
 
 TEST_CASE("Below a skid the speed runs out gradually instead of stopping dead, the same at any tick rate") {
   const Profile profile;
-  const TriangleWorld world = Scene().floor().ramp({0, 0, -6}, {20, 10.0 * std::tan(radians(55.0)), 10.0}).world();
+  const TriangleWorld world =
+      Scene().floor().ramp({0, 0, -6}, {20, 10.0 * std::tan(radians(55.0)), 10.0}).world();
   std::vector<double> runs;
   for (const int hz : {30, 60, 144, 240}) {
     INFO(hz << " ticks/s");
@@ -239,7 +243,9 @@ TEST_CASE("Below a skid the speed runs out gradually instead of stopping dead, t
   for (const double run : runs) CHECK(run == Approx(runs.back()).margin(0.30));
 }
 
-TEST_CASE("A furrow of two steep faces bears: one stands in it and may jump out, and may not climb it where it is steep") {
+TEST_CASE(
+    "A furrow of two steep faces bears: one stands in it and may jump out, and may not climb it where it is "
+    "steep") {
   const Profile profile;
   for (const double tilt : {0.0, 30.0, 55.0}) {
     // Two faces of 60 degrees whose common edge rises towards -Z by `tilt`.
@@ -248,7 +254,9 @@ TEST_CASE("A furrow of two steep faces bears: one stands in it and may jump out,
     builder.begin_piece("furrow");
     for (const double side : {-1.0, 1.0}) {
       const Vec3 edge(0, 0, 1), out(side * 0.5, std::sqrt(3.0) / 2, 0);
-      const auto at = [&](double along, double up_the_side) { return turn * (edge * along + out * up_the_side); };
+      const auto at = [&](double along, double up_the_side) {
+        return turn * (edge * along + out * up_the_side);
+      };
       builder.add({at(-50, 0), at(50, 0), at(50, 30)});
       builder.add({at(-50, 0), at(50, 30), at(-50, 30)});
     }
@@ -269,10 +277,25 @@ TEST_CASE("A furrow of two steep faces bears: one stands in it and may jump out,
   }
 }
 
+TEST_CASE("Across a slot between two edges one stands and may jump, beside a single edge one slips off") {
+  const Profile profile;
+  const auto after = [&](const TriangleWorld& world) {
+    return run(start_state(profile, {Vec3(0, 0.2, 0), Quat(1, 0, 0, 0), 0.0}), profile, world, 60, 1.0,
+               kNothing);
+  };
+  const TriangleWorld slot = Scene().block({-2.25, -4, 0}, {4, 4, 8}).block({2.25, -4, 0}, {4, 4, 8}).world();
+  const CharacterState stands = after(slot);
+  CHECK(stands.state == StateId::Stand);
+  CHECK(stands.foot_C.y == Approx(-(0.3 - std::sqrt(0.09 - 0.0625))).margin(1e-4));
+  CHECK(step(stands, press(Action::Jump), profile, slot, 1.0 / 60).velocity_C.y > 5.0);
+  CHECK(after(Scene().block({-2.25, -4, 0}, {4, 4, 8}).world()).state == StateId::Fall);
+}
+
 TEST_CASE("Over a crest one is held up to the profile's angle and speed, and flies beyond it") {
   Profile profile = instant();
   // Flat, then falling away by 35 degrees.
-  const TriangleWorld world = Scene().block({0, -1, 10}, {20, 1, 20}).ramp({0, -7.0, -5}, {20, 7.0, 10}, {180, 0, 0}).world();
+  const TriangleWorld world =
+      Scene().block({0, -1, 10}, {20, 1, 20}).ramp({0, -7.0, -5}, {20, 7.0, 10}, {180, 0, 0}).world();
   for (const double limit : {20.0, 50.0}) {
     for (const bool sprint : {false, true}) {
       for (const int hz : {30, 60, 144, 240}) {
@@ -303,10 +326,12 @@ TEST_CASE("Surfaces decide beside the angle: always, never, no ground, and grip"
     builder.begin_piece("bank");
     const Vec3 along(0, std::sin(a), -std::cos(a)), side(1, 0, 0);
     builder.add({-side * 50.0 - along * 50.0, side * 50.0 - along * 50.0, side * 50.0 + along * 50.0}, surface);
-    builder.add({-side * 50.0 - along * 50.0, side * 50.0 + along * 50.0, -side * 50.0 + along * 50.0}, surface);
+    builder.add({-side * 50.0 - along * 50.0, side * 50.0 + along * 50.0, -side * 50.0 + along * 50.0},
+                surface);
     const TriangleWorld world = builder.commit();
-    return run(start_state(profile, {resting(profile, angle_deg, 0.0) + Vec3(0, 0.001, 0), Quat(1, 0, 0, 0), 0.0}),
-               profile, world, 60, 0.4, kNothing);
+    return run(
+        start_state(profile, {resting(profile, angle_deg, 0.0) + Vec3(0, 0.001, 0), Quat(1, 0, 0, 0), 0.0}),
+        profile, world, 60, 0.4, kNothing);
   };
   using Walk = Surface::Walk;
   CHECK(stand(30, {}).state == StateId::Stand);
@@ -333,6 +358,7 @@ TEST_CASE("On slippery ground speed changes slowly, and the set speed is reached
     CHECK(length(state.velocity_C) == Approx(profile.ground.speed).epsilon(1e-3));
     // One time constant of the response, divided by the grip.
     CHECK(after_short.back() ==
-          Approx(profile.ground.speed * (1.0 - std::exp(-0.1 * friction / profile.ground.response.time))).epsilon(1e-3));
+          Approx(profile.ground.speed * (1.0 - std::exp(-0.1 * friction / profile.ground.response.time)))
+              .epsilon(1e-3));
   }
 }

@@ -21,9 +21,7 @@ struct StepCase {
 };
 
 std::vector<StepCase> step_cases() {
-  const auto flight = [](double rise) {
-    return [rise](Scene& s) { s.block({0, 0, -4}, {40, rise, 6}); };
-  };
+  const auto flight = [](double rise) { return [rise](Scene& s) { s.block({0, 0, -4}, {40, rise, 6}); }; };
   return {
       {"a kerb of 10 cm", flight(0.10), 0.10, {}},
       {"the highest step", flight(0.34), 0.34, {}},
@@ -39,22 +37,23 @@ std::vector<StepCase> step_cases() {
        [](Scene& s) {
          s.block({0, 0, -4}, {40, 0.2, 6}).block({0, 1.9, -4.0}, {40, 0.3, 6});
        },
-       0.0,
-       Outcome::NoHeadRoom},
+       0.0, Outcome::NoHeadRoom},
       {"just enough head room",
        [](Scene& s) {
          s.block({0, 0, -4}, {40, 0.2, 6}).block({0, 2.01, -4.0}, {40, 0.3, 6});
        },
        0.20,
        {}},
-      {"too steep on top", [](Scene& s) { s.ramp({0, 0, -1.5}, {40, 1.6, 1.0}).block({0, 0, -0.98}, {40, 0.2, 0.04}); },
+      {"too steep on top",
+       [](Scene& s) {
+         s.ramp({0, 0, -1.5}, {40, 1.6, 1.0}).block({0, 0, -0.98}, {40, 0.2, 0.04});
+       },
        0.0, Outcome::NotWalkable},
       {"a tread that is too short",
        [](Scene& s) {
          s.block({0, 0, -4}, {40, 0.2, 6}).block({0, 0.2, -4.05}, {40, 2.0, 6});
        },
-       0.0,
-       Outcome::TooHigh},
+       0.0, Outcome::TooHigh},
   };
 }
 
@@ -106,8 +105,8 @@ TEST_CASE("A step has one verdict, whatever the tick rate, the speed, the angle 
         for (const bool sprint : {false, true}) {
           for (const double yaw_deg : {0.0, 35.0, -50.0}) {
             for (const double run_up : {0.0, 0.9}) {
-              INFO(c.name << ", " << frame->name << ", " << hz << " ticks/s, sprint " << sprint << ", " << yaw_deg
-                          << " degrees, run-up " << run_up);
+              INFO(c.name << ", " << frame->name << ", " << hz << " ticks/s, sprint " << sprint << ", "
+                          << yaw_deg << " degrees, run-up " << run_up);
               const double yaw = radians(yaw_deg);
               const Vec3 foot(0, 0, -1.0 + profile.capsule.radius + run_up * std::cos(yaw));
               const CharacterState start = on_floor(world, profile, foot, yaw, *frame);
@@ -199,7 +198,8 @@ TEST_CASE("Sloped treads and a kerb on a slope are stepped on like level ones") 
         const double raised = kerb * std::cos(tilt);
         scene.block(laid(4.0, raised), {20, 1, 5}, {0, pitch, 0});
         const TriangleWorld world = scene.world();
-        const Vec3 start = along * 0.5 + Vec3(0, profile.capsule.radius * (1.0 / std::cos(tilt) - 1.0) + 0.001, 0);
+        const Vec3 start =
+            along * 0.5 + Vec3(0, profile.capsule.radius * (1.0 / std::cos(tilt) - 1.0) + 0.001, 0);
         CharacterState state = start_state(profile, {start, Quat(1, 0, 0, 0), 0.0});
         state = run(state, profile, world, hz, 0.2, [](double) { return InputFrame{}; });
         REQUIRE(state.grounded());
@@ -228,7 +228,8 @@ TEST_CASE("Steps down: off a kerb within reach one stays on the ground, off a le
               if (s.grounded()) return;
               ++airborne;
               if (airborne == 1) {
-                // No kick: the level speed is kept, and the fall is not faster than one tick's gravity makes it.
+                // No kick: the level speed is kept, and the fall is not faster than one tick's gravity makes
+                // it.
                 CHECK(-s.velocity_C.z == Approx(speed).epsilon(1e-3));
                 CHECK(s.velocity_C.y <= 1e-9);
                 CHECK(s.velocity_C.y >= -profile.gravity / hz - 1e-9);

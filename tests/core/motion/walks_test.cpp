@@ -97,7 +97,8 @@ TEST_CASE("What the walk suite says of each walk over the demo course holds at 3
     const Json document = Json::parse(text);
     for (const Json& w : document["walks"]) {
       for (const int hz : {30, 60, 144, 240}) {
-        INFO(file.path().filename().string() << ": " << w["name"].get<std::string>() << ", " << hz << " ticks/s");
+        INFO(file.path().filename().string()
+             << ": " << w["name"].get<std::string>() << ", " << hz << " ticks/s");
         check(w["holds"], walk(w, *course, world, hz), world);
       }
       ++walks;

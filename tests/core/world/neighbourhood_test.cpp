@@ -58,7 +58,8 @@ TEST_CASE("A gathered neighbourhood gives bit-equal answers to the world it is f
         CHECK(ca[k].triangle == cb[k].triangle);
         CHECK(ca[k].closest.distance == cb[k].closest.distance);
       }
-      const auto ra = world.cast_ray(foot, motion * 2.0, moment), rb = near.cast_ray(foot, motion * 2.0, moment);
+      const auto ra = world.cast_ray(foot, motion * 2.0, moment),
+                 rb = near.cast_ray(foot, motion * 2.0, moment);
       REQUIRE(ra.has_value() == rb.has_value());
       if (ra) CHECK(ra->hit.fraction == rb->hit.fraction);
       // Beyond what was gathered, and at another time, the world is asked.
