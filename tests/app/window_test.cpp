@@ -146,15 +146,20 @@ TEST_CASE_METHOD(WindowFixture, "Overlays are drawn when they are on", "[pixels]
       "marks": [{"id": "start", "at": [0, 0, 0]}],
       "pieces": [{"id": "floor", "kind": "block", "at": [0, -1, 0], "size": [60, 1, 60]}]})"));
   REQUIRE(wait_for([&] { return session.current().tick > 5; }));
-  const QImage plain = next_picture();
+  // Beside the read-outs, whose draw rate changes all the time.
+  const auto scene = [&] {
+    const QImage picture = next_picture();
+    return picture.copy(300, 0, picture.width() - 300, picture.height());
+  };
+  const QImage plain = scene();
   for (const Act act : {Act::Capsule, Act::Contacts, Act::Probe}) {
     window.actions()[act]->setChecked(true);
-    CHECK(difference(plain, next_picture()) > 0.0001);
+    CHECK(difference(plain, scene()) > 0.0001);
     window.actions()[act]->setChecked(false);
   }
-  CHECK(difference(plain, next_picture()) < 0.0001);
+  CHECK(difference(plain, scene()) < 0.0001);
   window.actions()[Act::Grid]->setChecked(false);
-  CHECK(difference(plain, next_picture()) > 0.0003);
+  CHECK(difference(plain, scene()) > 0.0003);
 }
 
 TEST_CASE_METHOD(WindowFixture, "A bad file is explained in the window and the old course stays") {

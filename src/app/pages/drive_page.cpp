@@ -65,9 +65,13 @@ DrivePage::DrivePage(DriveSession& session, const Actions& actions, QWidget* par
 }
 
 void DrivePage::show_ledger() {
-  const bool shown = session_.paused() && session_.place() != nullptr;
+  const Place* place = session_.place();
+  const bool shown = session_.paused() && place != nullptr;
   ledger_->setVisible(shown);
-  if (shown) ledger_->show_tick(session_);
+  const std::pair<const Place*, std::uint64_t> tick = {place, session_.current().tick};
+  if (!shown || ledger_of_ == tick) return;
+  ledger_of_ = tick;
+  ledger_->show_tick(session_.current(), session_.last_ledger(), place->world);
 }
 
 QWidget* DrivePage::make_transport(const Actions& actions) {

@@ -4,6 +4,7 @@
 #pragma once
 
 #include <QWidget>
+#include <utility>
 
 #include "actions.h"
 #include "session/drive_session.h"
@@ -36,6 +37,7 @@ class DrivePage : public QWidget {
   DriveSession& session_;
   ViewWidget* view_;
   LedgerColumn* ledger_;
+  std::pair<const Place*, std::uint64_t> ledger_of_{nullptr, 0};  // What the column shows.
   QButtonGroup* scales_;
   QComboBox* rates_;
 };

@@ -42,20 +42,14 @@ LedgerColumn::LedgerColumn(QWidget* parent)
   column->addWidget(list_, 1);
 }
 
-void LedgerColumn::show_tick(const DriveSession& session) {
-  const CharacterState& state = session.current();
-  if (session.place() == nullptr || (shown_ && place_ == session.place() && tick_ == state.tick)) return;
-  shown_ = true;
-  place_ = session.place();
-  tick_ = state.tick;
+void LedgerColumn::show_tick(const CharacterState& state, const Ledger& ledger, const World& world) {
   heading_->setText(tr("Ledger of tick %1").arg(state.tick));
   list_->clear();
-  const Ledger ledger = session.last_ledger();
   if (ledger.entries.empty()) {
     summary_->setText(tr("No tick has passed here yet. Press . to let one pass."));
     return;
   }
-  const QString on = qt(place_->world.piece_name(state.ground.piece));
+  const QString on = qt(world.piece_name(state.ground.piece));
   summary_->setText(tr("%1, %2 s, %3 m/s%4")
                         .arg(qt(name_of(state.state)))
                         .arg(state.time, 0, 'f', 3)
@@ -63,7 +57,7 @@ void LedgerColumn::show_tick(const DriveSession& session) {
                         .arg(on.isEmpty() ? QString() : tr(", on %1").arg(on)));
   for (const LedgerEntry& entry : ledger.entries) {
     const bool refused = is_refusal(entry);
-    auto* item = new QListWidgetItem(QString::fromStdString(to_sentence(entry, place_->world)), list_);
+    auto* item = new QListWidgetItem(QString::fromStdString(to_sentence(entry, world)), list_);
     item->setForeground(refused ? theme::kBrick : theme::kInk);
     item->setIcon(theme::icon(refused ? "x" : "dot", refused ? theme::kBrick : theme::kInk2));
   }

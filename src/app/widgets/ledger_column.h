@@ -4,7 +4,7 @@
 
 #include <QWidget>
 
-#include "session/drive_session.h"
+#include "lagniappe/ledger.h"
 
 class QLabel;
 class QListWidget;
@@ -16,8 +16,8 @@ class LedgerColumn : public QWidget {
  public:
   explicit LedgerColumn(QWidget* parent = nullptr);
 
-  // Shows the session's last tick; does nothing if it shows that already.
-  void show_tick(const DriveSession& session);
+  // Shows what the tick that ended in `state` did; an empty ledger means that none has passed yet.
+  void show_tick(const CharacterState& state, const Ledger& ledger, const World& world);
 
   QStringList sentences() const;  // As shown, top to bottom.
   QString heading() const;
@@ -26,9 +26,6 @@ class LedgerColumn : public QWidget {
   QLabel* heading_;
   QLabel* summary_;
   QListWidget* list_;
-  std::uint64_t tick_ = 0;
-  const Place* place_ = nullptr;
-  bool shown_ = false;
 };
 
 }  // namespace lagniappe::app
