@@ -79,6 +79,7 @@ struct CharacterState {
   bool crushed = false;      // Still in overlap: no way out was found.
   std::uint16_t slides = 0;  // Planes met.
   double snapped = 0.0;      // m moved down (or up) to stay on the ground.
+  double carried_yaw = 0.0;  // rad that the piece underfoot turned look and body by.
   double penetration = 0.0;  // m that the capsule was inside a solid when the tick began; it was pushed out.
 
   Vec3 up_C() const { return frame_CB * Vec3(0.0, 1.0, 0.0); }

@@ -57,7 +57,9 @@ struct Pose {
 Pose interpolate(const CharacterState& previous, const CharacterState& current, double blend);
 
 // Returns the look (yaw, pitch) to draw with: the tick's look plus what was turned since, with pitch clamped.
-// Aiming so has no tick lag. `frame_CB` belongs to the same state.
-Vec2 drawn_look(const CharacterState& current, const Vec2& turned_since, const Profile::Look& look);
+// Aiming so has no tick lag. What a moving piece turned in the last tick is only taken as far as `blend` in [0,
+// 1], as the pose is. `frame_CB` belongs to the same state.
+Vec2 drawn_look(const CharacterState& current, const Vec2& turned_since, const Profile::Look& look,
+                double blend = 1.0);
 
 }  // namespace lagniappe

@@ -109,7 +109,7 @@ Moment DriveSession::moment() const {
   return {previous_.time + (current_.time - previous_.time) * drawn_blend()};
 }
 
-Vec2 DriveSession::look() const { return drawn_look(current_, turned_, profile_.look); }
+Vec2 DriveSession::look() const { return drawn_look(current_, turned_, profile_.look, drawn_blend()); }
 
 Ledger DriveSession::last_ledger() const {
   Ledger ledger;

@@ -44,6 +44,7 @@ void each_field(State& s, Each&& f) {
   f("wall_normal", s.wall_normal_C);
   f("time", s.time);
   f("carried", s.carried);
+  f("carried_yaw", s.carried_yaw);
   f("home_foot", s.home.foot_C);
   f("home_frame", s.home.frame_CB);
   f("home_yaw", s.home.yaw);

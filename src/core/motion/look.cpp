@@ -31,8 +31,10 @@ Vec2 turned_look(const Vec2& look, const InputFrame& input, const Profile::Look&
   return within_limits(input.look.value_or(look) + input.look_delta + input.turn_rate * dt, limits);
 }
 
-Vec2 drawn_look(const CharacterState& current, const Vec2& turned_since, const Profile::Look& look) {
-  return within_limits(Vec2(current.yaw, current.pitch) + turned_since, look);
+Vec2 drawn_look(const CharacterState& current, const Vec2& turned_since, const Profile::Look& look,
+                double blend) {
+  const double still_to_turn = current.carried_yaw * (1.0 - blend);
+  return within_limits(Vec2(current.yaw - still_to_turn, current.pitch) + turned_since, look);
 }
 
 Wish wish_on_ground(const StepContext& context, const CharacterState& state) {

@@ -55,6 +55,7 @@ void carry(const StepContext& context, const Body& body, CharacterState& state) 
   state.velocity_C -= state.ground_velocity_C;
   state.ground_velocity_C = Vec3(0.0);
   state.carried = false;
+  state.carried_yaw = 0.0;
   if (!standing_on_something(state)) return;
   const PieceMotion* motion = context.world.motion_of(state.ground.piece);
   if (motion == nullptr) return;
@@ -73,6 +74,7 @@ void carry(const StepContext& context, const Body& body, CharacterState& state) 
     state.foot_C = shifted(context, body.without(state.ground.piece), state.foot_C, shift);
   context.note(entry::Carry{state.ground.piece, shift, yaw, length(wanted - state.foot_C) > kGroundTouch});
 
+  state.carried_yaw = yaw;
   state.yaw = wrap_angle(state.yaw + yaw);
   state.facing = wrap_angle(state.facing + yaw);
   const Quat about_up = glm::angleAxis(yaw, body.up_C);

@@ -72,3 +72,13 @@ TEST_CASE("The drawn look is the tick's look and what was turned since") {
   CHECK(degrees(look.x) == Approx(-179.0));
   CHECK(look.y == profile.look.highest_pitch);
 }
+
+TEST_CASE("On a turntable the drawn look turns evenly between ticks") {
+  CharacterState state;
+  state.yaw = radians(10.0);
+  state.carried_yaw = radians(4.0);
+  const Profile profile;
+  for (const double blend : {0.0, 0.25, 1.0}) {
+    CHECK(degrees(drawn_look(state, Vec2(0.0), profile.look, blend).x) == Approx(6.0 + 4.0 * blend));
+  }
+}
