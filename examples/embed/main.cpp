@@ -12,19 +12,22 @@ namespace {
 // characters whose axis is upright.
 class FloorWorld final : public World {
  public:
-  std::optional<WorldHit> sweep(const Segment& axis, double radius, const Vec3& motion_C) const override {
+  std::optional<WorldHit> sweep(const Segment& axis, double radius, const Vec3& motion_C,
+                                const Moment&) const override {
     const double gap = axis.a_C.y - radius;
     if (motion_C.y >= -1e-9 * length(motion_C) || gap + motion_C.y > -1e-9) return std::nullopt;
     const double fraction = gap > 0.0 ? gap / -motion_C.y : 0.0;
     const Vec3 at = axis.a_C + motion_C * fraction;
     return WorldHit{{fraction, Vec3(at.x, 0.0, at.z), kUp, Feature::Face}, kUp, 0, 0};
   }
-  std::size_t contacts(const Segment& axis, double radius, std::span<WorldContact> out) const override {
+  std::size_t contacts(const Segment& axis, double radius, std::span<WorldContact> out,
+                       const Moment&) const override {
     if (axis.a_C.y > radius || out.empty()) return 0;
     out[0] = {{axis.a_C.y, axis.a_C, Vec3(axis.a_C.x, 0.0, axis.a_C.z), kUp, Feature::Face}, kUp, 0, 0};
     return 1;
   }
-  std::optional<WorldRayHit> cast_ray(const Vec3& origin_C, const Vec3& motion_C) const override {
+  std::optional<WorldRayHit> cast_ray(const Vec3& origin_C, const Vec3& motion_C,
+                                      const Moment&) const override {
     const double fraction = motion_C.y != 0.0 ? origin_C.y / -motion_C.y : -1.0;
     if (fraction < 0.0 || fraction > 1.0) return std::nullopt;
     return WorldRayHit{{fraction, origin_C + motion_C * fraction, kUp}, 0};
