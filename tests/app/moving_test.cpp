@@ -75,7 +75,8 @@ TEST_CASE_METHOD(WindowFixture, "A refused step is told and stands out") {
                            {"id": "kerb", "kind": "block", "at": [0, 0, -2], "size": [6, 0.36, 2]}]})"));
   drive();
   QTest::keyPress(&view, Qt::Key_W);
-  REQUIRE(wait_for([&] { return session.current().foot_C.z < -0.69; }));
+  REQUIRE(wait_for(
+      [&] { return session.current().foot_C.z < -0.6 && length(session.current().velocity_C) < 1e-6; }));
   QTest::keyClick(&window, Qt::Key_P);
   const LedgerColumn& ledger = window.page().ledger();
   REQUIRE(wait_for([&] { return ledger.isVisible() && !ledger.sentences().isEmpty(); }));
@@ -86,7 +87,7 @@ TEST_CASE_METHOD(WindowFixture, "A refused step is told and stands out") {
     refused += tells;
     if (tells) CHECK(list->item(i)->foreground() != list->item(0)->foreground());
   }
-  CHECK(refused == 1);
+  CHECK(refused >= 1);  // A slide may meet it more than once.
 }
 
 TEST_CASE_METHOD(WindowFixture,

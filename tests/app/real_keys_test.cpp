@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Keys and mouse from outside the program, through the X server, as a keyboard would send them.
+#include <QComboBox>
+#include <QLineEdit>
 #include <QProcess>
 
 #include "window_fixture.h"
@@ -49,4 +51,18 @@ TEST_CASE_METHOD(WindowFixture, "Keys of actions work while Shift is held for a 
   x({"key", "period"});
   CHECK(wait_for([&] { return session.paused(); }));
   x({"keyup", "shift", "keyup", "w", "key", "Escape"});
+}
+
+TEST_CASE_METHOD(WindowFixture, "Enter in the tick-rate field sets the rate and does not begin to drive") {
+  auto* rates = window.page().findChild<QComboBox*>("tickRate");
+  const QPoint field = rates->lineEdit()->mapToGlobal(rates->lineEdit()->rect().center());
+  x({"mousemove", QString::number(field.x()), QString::number(field.y()), "click", "1"});
+  REQUIRE(wait_for([&] { return rates->lineEdit()->hasFocus(); }));
+  x({"key", "ctrl+a"});
+  x({"type", "144"});
+  x({"key", "Return"});
+  REQUIRE(wait_for([&] { return session.tick_rate() == 144; }));
+  REQUIRE(wait_for([&] { return view.hasFocus(); }));
+  next_picture();
+  CHECK_FALSE(view.driving());
 }

@@ -5,6 +5,7 @@
 #include <QComboBox>
 #include <QHBoxLayout>
 #include <QIntValidator>
+#include <QKeyEvent>
 #include <QLabel>
 #include <QLineEdit>
 #include <QToolButton>
@@ -64,6 +65,15 @@ DrivePage::DrivePage(DriveSession& session, const Actions& actions, QWidget* par
   layout->addWidget(make_transport(actions));
 }
 
+// Enter in the field is meant for the field: it must not begin to drive, as it does elsewhere.
+bool DrivePage::eventFilter(QObject* watched, QEvent* event) {
+  if (event->type() == QEvent::ShortcutOverride) {
+    const int key = static_cast<QKeyEvent*>(event)->key();
+    if (key == Qt::Key_Return || key == Qt::Key_Enter) event->accept();
+  }
+  return QWidget::eventFilter(watched, event);
+}
+
 void DrivePage::show_ledger() {
   const Place* place = session_.place();
   const bool shown = session_.paused() && place != nullptr;
@@ -100,6 +110,7 @@ QWidget* DrivePage::make_transport(const Actions& actions) {
   rates_->setMinimumWidth(86);
   rates_->addItems({"20", "30", "60", "120", "144", "240", "480"});
   rates_->setCurrentText(QString::number(session_.tick_rate()));
+  rates_->installEventFilter(this);  // Its line edit passes the focus on to it.
   rates_->lineEdit()->setValidator(new QIntValidator(kLowestTickRate, kHighestTickRate, rates_));
   rates_->setToolTip(
       tr("Ticks per second, 10 to 480. Fewer: steps get coarse and the drawn figure lags more; more: costs "

@@ -30,6 +30,9 @@ class DrivePage : public QWidget {
  signals:
   void time_changed();  // Tick rate or time scale.
 
+ protected:
+  bool eventFilter(QObject* watched, QEvent* event) override;
+
  private:
   QWidget* make_transport(const Actions& actions);
   void show_ledger();

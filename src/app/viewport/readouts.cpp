@@ -82,9 +82,10 @@ std::vector<std::pair<QString, QString>> Readouts::rows() const {
       {"Speed", QString::number(along, 'f', 2) + " m/s"},
       {"Rise", signed_number(dot(s.velocity_C, up), 2) + " m/s"},
       {"Slope", touching ? QString::number(slope, 'f', 1) + QString::fromUtf8("°") : QString::fromUtf8("–")},
-      {"Ground", s.grounded() ? "grounded"
-                 : touching   ? QString::fromUtf8(name_of(s.ground.verdict).data())
-                              : "in the air"},
+      {"Ground", s.crushed      ? "crushed"
+                 : s.grounded() ? "grounded"
+                 : touching     ? QString::fromUtf8(name_of(s.ground.verdict).data())
+                                : "in the air"},
       {"Ticks", QString("%1 /s").arg(session_.tick_rate())},
       {"Drawn", QString::number(frame_.frames_per_second, 'f', 0) + " /s"},
       {"Dropped", QString::number(session_.dropped_seconds(), 'f', 2) + " s"}};

@@ -18,6 +18,7 @@ constexpr double kField = radians(62.0);              // Vertical field of view.
 constexpr double kFreeSpeed = 9.0, kFreeFast = 28.0;  // m/s of the free camera.
 constexpr double kFreeBehind = 2.5;                   // m behind the head.
 constexpr double kFreeTurn = radians(0.25);           // Per pixel dragged.
+constexpr int kFarthestMove = 80;                     // Pixels of the first move after the mouse was taken.
 constexpr double kCountEvery = 0.5;                   // s over which the draw rate is counted.
 constexpr double kLongestShadow = 6.0;                // m above ground at which the shadow is gone.
 
@@ -108,6 +109,7 @@ void ViewWidget::set_driving(bool driving) {
     setCursor(Qt::BlankCursor);
     grabMouse();
     QCursor::setPos(mapToGlobal(rect().center()));
+    centring_ = true;
   } else {
     releaseMouse();
     unsetCursor();
@@ -264,7 +266,12 @@ void ViewWidget::mouseMoveEvent(QMouseEvent* event) {
   if (driving_) {
     const QPoint middle = mapToGlobal(rect().center());
     const QPoint moved = event->globalPosition().toPoint() - middle;
-    if (moved.isNull()) return;
+    // Until the mouse is known to be in the middle, a far place is where it was before, not where it was moved
+    // to.
+    const bool stale = centring_ && moved.manhattanLength() > kFarthestMove;
+    if (!stale) centring_ = false;
+    if (stale) QCursor::setPos(middle);
+    if (stale || moved.isNull()) return;
     session_.turn_by(Vec2(moved.x(), moved.y()));
     QCursor::setPos(middle);
     return;

@@ -89,6 +89,7 @@ class ViewWidget : public QWidget, private Drawable {
   QPointF drag_from_;
   QString trouble_;
   bool begun_ = false, driving_ = false, grid_ = true, scene_changed_ = false, has_driven_ = false;
+  bool centring_ = false;  // The mouse was sent to the middle and has not been seen there yet.
 };
 
 }  // namespace lagniappe::app
