@@ -69,6 +69,12 @@ namespace {
 Moved skid_down(const StepContext& context, const Body& body, const Wish& wish, const CharacterState& state) {
   const Profile::Skid& skid = context.profile.skid;
   const Vec3& normal = state.ground.normal_C;
+  // On the level, where only the surface forbids walking, steering is all there is.
+  if (dot(normal, body.up_C) > kLevel) {
+    const Vec3 target = wish.direction_C * (wish.share * skid.steering_speed);
+    return approach_exponential(across(state.velocity_C, normal), across(target, normal), skid.steering_time,
+                                context.dt);
+  }
   const Vec3 down = unit_or(across(-body.up_C, normal), Vec3(0.0)), side = cross(normal, down);
   const double pull = context.profile.gravity * dot(down, -body.up_C);
   const double drag =

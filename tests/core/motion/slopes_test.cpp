@@ -339,6 +339,15 @@ TEST_CASE("Surfaces decide beside the angle: always, never, no ground, and grip"
   CHECK(stand(70, {Walk::Always, true, false, 1.0}).state == StateId::Stand);
   CHECK(stand(30, {Walk::Never, true, false, 1.0}).state == StateId::Skid);
   CHECK(stand(5, {Walk::ByAngle, false, false, 1.0}).state == StateId::Fall);
+  // On the level one may shuffle off what may not be walked on.
+  TriangleWorld::Builder slime;
+  slime.begin_piece("slime");
+  slime.add({{-50, 0, 50}, {50, 0, 50}, {0, 0, -90}}, {Walk::Never, true, false, 1.0});
+  const TriangleWorld level = slime.commit();
+  const CharacterState shuffles =
+      run(start_state(profile, {Vec3(0.0), Quat(1, 0, 0, 0), 0.0}), profile, level, 60, 3.0, kForward);
+  CHECK(shuffles.state == StateId::Skid);
+  CHECK(-shuffles.velocity_C.z == Approx(profile.skid.steering_speed).epsilon(0.01));
   // tan 46 x 0.45 = tan 25.
   CHECK(stand(24.5, {Walk::ByAngle, true, false, 0.45}).state == StateId::Stand);
   CHECK(stand(26, {Walk::ByAngle, true, false, 0.45}).state == StateId::Skid);
