@@ -113,10 +113,12 @@ double deepest_overlap(const CharacterState& state, const Profile& profile, cons
   const Segment axis = capsule_axis(state.foot_C, state.up_C(), profile.capsule.radius, state.capsule_height);
   const Box near = bounds(axis).grown(profile.capsule.radius);
   double deepest = 0.0;
+  std::vector<std::optional<RigidPose>> poses(world.piece_count());
+  for (const PieceId piece : world.moving_pieces()) poses[piece] = world.motion_of(piece)->pose_at(state.time);
   for (std::size_t i = 0; i < world.triangle_count(); ++i) {
     Triangle t = world.triangle(i);
-    if (const PieceMotion* motion = world.motion_of(world.triangle_piece(i))) {
-      const RigidPose pose = motion->pose_at(state.time);
+    if (const auto& moved = poses[world.triangle_piece(i)]) {
+      const RigidPose& pose = *moved;
       t = {pose.point(t.v0_C), pose.point(t.v1_C), pose.point(t.v2_C)};
     }
     if (!near.overlaps(bounds(t))) continue;
