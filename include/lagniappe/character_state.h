@@ -90,8 +90,8 @@ static_assert(std::is_trivially_copyable_v<CharacterState>);
 static_assert(sizeof(CharacterState) <= 512);
 
 // Returns a state at rest at `home`, as tall as the profile, looking level along the home's yaw: standing
-// where there is walkable ground right under the foot, else in the air.
-CharacterState start_state(const Profile& profile, const Home& home, const World& world);
+// where there is walkable ground right under the foot at `time`, else in the air.
+CharacterState start_state(const Profile& profile, const Home& home, const World& world, double time = 0.0);
 
 // The same, in the air wherever it is: what is underfoot is only known after the first tick.
 CharacterState start_state(const Profile& profile, const Home& home);

@@ -18,10 +18,8 @@ void DriveSession::set_place(std::shared_ptr<const Place> place) {
 
 void DriveSession::begin_at(const Mark& mark) {
   if (!place_) return;
-  const double time = current_.time;
   const std::uint32_t times_put_home = current_.times_put_home;
-  current_ = start_state(profile_, {mark.at_C, Quat(1, 0, 0, 0), mark.facing}, place_->world);
-  current_.time = time;
+  current_ = start_state(profile_, {mark.at_C, Quat(1, 0, 0, 0), mark.facing}, place_->world, current_.time);
   current_.times_put_home = times_put_home + 1;  // No picture between there and here.
   previous_ = current_;
   last_dt_ = 0.0;

@@ -37,6 +37,17 @@ void lift_eye(const Body& body, const Slid& slid, CharacterState& state) {
   state.eye_offset_C -= body.up_C * slid.lifted;
 }
 
+// Moves by what an integrator gave, across up, along the ground and around what is on it.
+void go_along_ground(const StepContext& context, const Body& body, const Wish& wish, const Moved& moved,
+                     CharacterState& state) {
+  const Slid slid =
+      slide_on_ground(context, body, state.foot_C, body.flat(moved.displacement), body.flat(moved.velocity),
+                      state.ground.normal_C, {wish.direction_C, state.wall_normal_C});
+  state.travelled += length(body.flat(slid.foot_C - state.foot_C));
+  take(slid, state);
+  lift_eye(body, slid, state);
+}
+
 }  // namespace
 
 double full_ground_speed(const StepContext& context) {
@@ -54,13 +65,8 @@ void move_on_ground(const StepContext& context, const Body& body, const Wish& wi
   const MovedSmooth moved =
       respond(ground.response, flattened(state.velocity_C, body.up_C, ground.speed_on_slopes),
               body.flat(state.acceleration_C), target, wish.share > 0.0, grip_of(state), context.dt);
-  const Slid slid =
-      slide_on_ground(context, body, state.foot_C, body.flat(moved.displacement), body.flat(moved.velocity),
-                      state.ground.normal_C, {wish.direction_C, state.wall_normal_C});
-  state.travelled += length(body.flat(slid.foot_C - state.foot_C));
-  take(slid, state);
+  go_along_ground(context, body, wish, {moved.velocity, moved.displacement}, state);
   state.acceleration_C = moved.acceleration;
-  lift_eye(body, slid, state);
 }
 
 namespace {
@@ -94,12 +100,7 @@ void run_out(const StepContext& context, const Body& body, const Wish& wish, Cha
   context.note(entry::Wish{target, wish.share});
   const Moved moved = approach_exponential(flattened(state.velocity_C, body.up_C, measure), target,
                                            context.profile.skid.run_out_time / grip_of(state), context.dt);
-  const Slid slid =
-      slide_on_ground(context, body, state.foot_C, body.flat(moved.displacement), body.flat(moved.velocity),
-                      state.ground.normal_C, {wish.direction_C, state.wall_normal_C});
-  state.travelled += length(body.flat(slid.foot_C - state.foot_C));
-  take(slid, state);
-  lift_eye(body, slid, state);
+  go_along_ground(context, body, wish, moved, state);
 }
 
 }  // namespace

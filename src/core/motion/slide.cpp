@@ -174,6 +174,7 @@ Slid slide_in_air(const StepContext& context, const Body& body, const Vec3& foot
       }
     }
     // A face too steep to walk takes what runs into it as a wall does, before it turns the rest downhill.
+    const double speed = length(out.velocity_C);
     Vec3 velocity = out.velocity_C;
     if (sheds(context, body, *hit)) {
       const Vec3 wall = wall_normal(body, normal, rest);
@@ -192,7 +193,8 @@ Slid slide_in_air(const StepContext& context, const Body& body, const Vec3& foot
     const Kind kind =
         rest == Vec3(0.0) ? Kind::Stop : (ceiling && clipped.kind == Kind::Wall ? Kind::Ceiling : clipped.kind);
     const double into = std::clamp(-dot(unit_or(heading, Vec3(0.0)), normal), 0.0, 1.0);
-    context.note(entry::Slide{kind, normal, rest, std::asin(into), std::sqrt(1.0 - into * into)});
+    context.note(
+        entry::Slide{kind, normal, rest, std::asin(into), speed > 0.0 ? length(out.velocity_C) / speed : 1.0});
     if (!room) break;
   }
   return out;

@@ -16,24 +16,26 @@ struct Slid {
   double lifted = 0.0;  // m moved along up at once, by steps.
 };
 
-// On the ground: `flat_motion_C` and `flat_velocity_C` are across up; they are laid along `ground_normal_C` and
-// along every face met that leads on, with their length kept. Faces too steep to walk act as vertical walls; at
-// these a step up is tried first. A wall that is run into leaves the share of speed that the profile says. The
-// velocity is returned flat.
 struct GroundSlide {
   Vec3 wish_C = Vec3(0.0);  // What is headed for, which sliding never goes against; zero: the motion itself.
   Vec3 known_wall_C = Vec3(0.0);  // The wall slid along before, which takes nothing but what goes into it.
 };
+
+// On the ground: `flat_motion_C` and `flat_velocity_C` are across up; they are laid along `ground_normal_C` and
+// along every face met that leads on, with their length kept. Faces too steep to walk act as vertical walls; at
+// these a step up is tried first. A wall that is run into leaves the share of speed that the profile says. The
+// velocity is returned flat.
 Slid slide_on_ground(const StepContext& context, const Body& body, const Vec3& foot_C,
                      const Vec3& flat_motion_C, const Vec3& flat_velocity_C, const Vec3& ground_normal_C,
                      const GroundSlide& how);
 
-// In the air and on what is too steep to walk: every face is what it is, but none that is too steep lifts the
-// character that runs into it.
 struct AirSlide {
   double highest_step = 0.0;  // m that a fall may be lifted by; 0: no steps.
   bool skidding = false;      // Ground that is met turns the velocity without taking any.
 };
+
+// In the air and on what is too steep to walk: every face is what it is, but none that is too steep lifts the
+// character that runs into it.
 Slid slide_in_air(const StepContext& context, const Body& body, const Vec3& foot_C, const Vec3& motion_C,
                   const Vec3& velocity_C, const AirSlide& how);
 

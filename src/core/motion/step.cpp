@@ -30,9 +30,8 @@ void enter(const StepContext& context, CharacterState& state, StateId next) {
 
 CharacterState put_home(const StepContext& context, const CharacterState& state, bool out_of_limits) {
   context.note(entry::Reset{out_of_limits});
-  CharacterState home = start_state(context.profile, state.home, context.world);
+  CharacterState home = start_state(context.profile, state.home, context.world, context.now.time);
   home.tick = state.tick + 1;
-  home.time = context.now.time;
   home.times_put_home = state.times_put_home + 1;
   home.held = context.input.held;
   return home;
@@ -254,8 +253,9 @@ CharacterState start_state(const Profile& profile, const Home& home) {
   return state;
 }
 
-CharacterState start_state(const Profile& profile, const Home& home, const World& world) {
+CharacterState start_state(const Profile& profile, const Home& home, const World& world, double time) {
   CharacterState state = start_state(profile, home);
+  state.time = time;
   const InputFrame nothing;
   const StepContext context{nothing, profile, world, 0.0, nullptr, Moment{state.time}};
   const GroundFound found = probe_ground(context, Body(context, state), state.foot_C, kGroundTouch);

@@ -317,6 +317,20 @@ TEST_CASE("A start deep inside solids is pushed out within the limit, or reporte
   CHECK(pushed(0.45).foot_C.x == Approx(0.45).margin(1e-9));
 }
 
+TEST_CASE("Put home where a lift stood at the start, one stands on it only if it is there now") {
+  const Profile profile;
+  const TriangleWorld world = MovingScene().moving({0, 0, 0}, kPlate, lift(3.0, 4.0)).world();
+  CharacterState state = at(world, profile, {0, 0.2, 0});
+  REQUIRE(state.ground.piece == 1);
+  state = run(state, profile, world, 60, 2.0, kNothing);  // The lift is at the top.
+  const CharacterState away = step(state, press(Action::Reset), profile, world, 1.0 / 60);
+  CHECK_FALSE(away.grounded());
+  CHECK(away.velocity_C == Vec3(0.0));
+  state = run(state, profile, world, 60, 2.0 - 1.0 / 60, kNothing);  // And down again with the next tick.
+  const CharacterState back = step(state, press(Action::Reset), profile, world, 1.0 / 60);
+  CHECK(back.ground.piece == 1);
+}
+
 TEST_CASE("A character carried into a wall stays there while the ferry goes on under it") {
   const Profile profile;
   PieceMotion sail = motion_of({{0.0}, {1.0, Vec3(10, 0, 0)}}, 10.0, Repeat::BackAndForth);

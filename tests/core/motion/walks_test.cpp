@@ -1,8 +1,10 @@
 // SPDX-License-Identifier: MIT
 // The walk suite: scripts over the demo course, and what must hold for each, at four tick rates. In files under
 // tests/core/walks:
-//   name, from (a mark), profile, seconds, steps (as in inputs documents), holds:
-//     never: states that are not entered;  ends_on: piece underfoot at the end;  passes_on: pieces stood on
+//   name, from (a mark; its facing, and its place unless `at` is given), profile, seconds, steps (as in inputs
+//   documents), holds:
+//     never, enters: states;  pushed_by: a moving piece;  crushed: at some time, and not any more at the end
+//     ends_on: piece underfoot at the end;  passes_on: pieces stood on
 //     ends_near with within: place of the foot at the end;  reaches_height, stays_below: of the foot, in m
 //     top_speed_below: m/s
 #include <catch2/catch.hpp>
@@ -23,7 +25,8 @@ const std::string kSource = LAGNIAPPE_SOURCE_DIR;
 
 // What a walk came to.
 struct Seen {
-  std::set<std::string> states, pieces;
+  std::set<std::string> states, pieces, pushed_by;
+  bool crushed = false;
   double highest = -1e9, top_speed = 0.0;
   CharacterState end;
 };
@@ -39,15 +42,22 @@ Seen walk(const Json& w, const Course& course, const TriangleWorld& world, int h
   REQUIRE(mark != course.marks.end());
   InputPlayer player(*script, hz);
   Seen seen;
-  seen.end = run(
-      start_state(*profile, {mark->at_C, Quat(1, 0, 0, 0), mark->facing}, world), *profile, world, hz,
-      w["seconds"].get<double>(), [&](double) { return player.next(); },
-      [&](const CharacterState& s) {
-        seen.states.emplace(name_of(s.state));
-        if (s.ground.verdict != Verdict::None) seen.pieces.emplace(world.piece_name(s.ground.piece));
-        seen.highest = std::max(seen.highest, s.foot_C.y);
-        seen.top_speed = std::max(seen.top_speed, length(s.velocity_C));
-      });
+  const Vec3 foot = w.contains("at") ? Vec3(w["at"][0], w["at"][1], w["at"][2]) : mark->at_C;
+  seen.end = start_state(*profile, {foot, Quat(1, 0, 0, 0), mark->facing}, world);
+  for (long tick = std::lround(w["seconds"].get<double>() * hz); tick > 0; --tick) {
+    Ledger ledger;
+    const CharacterState s = step(seen.end, player.next(), *profile, world, 1.0 / hz, &ledger);
+    seen.states.emplace(name_of(s.state));
+    if (s.ground.verdict != Verdict::None) seen.pieces.emplace(world.piece_name(s.ground.piece));
+    for (const LedgerEntry& e : ledger.entries) {
+      if (const auto* push = std::get_if<entry::Push>(&e))
+        seen.pushed_by.emplace(world.piece_name(push->piece));
+    }
+    seen.crushed = seen.crushed || s.crushed;
+    seen.highest = std::max(seen.highest, s.foot_C.y);
+    seen.top_speed = std::max(seen.top_speed, length(s.velocity_C));
+    seen.end = s;
+  }
   CHECK(seen.end.times_put_home == 0);
   return seen;
 }
@@ -59,6 +69,13 @@ void check(const Json& holds, const Seen& seen, const TriangleWorld& world) {
     ++checked;
     if (what == "never") {
       for (const std::string state : wanted) CHECK(seen.states.count(state) == 0);
+    } else if (what == "enters") {
+      for (const std::string state : wanted) CHECK(seen.states.count(state) == 1);
+    } else if (what == "pushed_by") {
+      CHECK(seen.pushed_by.count(wanted.get<std::string>()) == 1);
+    } else if (what == "crushed") {
+      CHECK(seen.crushed == wanted.get<bool>());
+      CHECK_FALSE(seen.end.crushed);
     } else if (what == "ends_on") {
       CHECK(world.piece_name(seen.end.ground.piece) == wanted.get<std::string>());
     } else if (what == "passes_on") {
