@@ -8,7 +8,6 @@
 #include <vector>
 
 #include "lagniappe/step.h"
-#include "lagniappe/triangle_world.h"
 
 namespace lagniappe {
 
@@ -44,29 +43,13 @@ class InputPlayer {
   InputFrame holding_;
 };
 
-// A recorded run.
-struct Take {
-  CharacterState start;
-  int tick_rate = 60;
-  std::vector<InputFrame> inputs;
-  std::string course_name, profile_name;
-  std::uint64_t course_identity = 0;  // See identity_of().
-  std::uint64_t profile_identity = 0;
-};
-
-// Returns a number that is equal for places in which every run is the same, and hardly ever for others: a hash
-// of triangles, piece names and limits.
-std::uint64_t identity_of(const TriangleWorld& world);
-// The same for profiles: a hash of every value, names aside.
-std::uint64_t identity_of(const Profile& profile);
-
 // Runs `inputs` from `start` at `tick_rate`; `observe` gets every state after the start, and the ledger of its
 // tick if `with_ledger` (else null).
 using Observe = std::function<void(const CharacterState&, const Ledger*)>;
 CharacterState drive(const CharacterState& start, const std::vector<InputFrame>& inputs, const Profile& profile,
                      const World& world, int tick_rate, const Observe& observe, bool with_ledger = false);
 
-// What a run came to.
+// What a stretch of a run came to.
 struct DriveSummary {
   double distance = 0.0;       // m of the foot's path, in straight pieces.
   double top_speed = 0.0;      // m/s.
@@ -77,5 +60,18 @@ struct DriveSummary {
 };
 // REQUIRES: states is not empty; states[0] is the start.
 DriveSummary summarize(const std::vector<CharacterState>& states, int tick_rate);
+
+// The same, shown one tick after the other.
+class SummaryMeter {
+ public:
+  SummaryMeter(const CharacterState& start, int tick_rate);
+  void pass(const CharacterState& before, const CharacterState& after);
+  const DriveSummary& summary() const { return summary_; }
+
+ private:
+  DriveSummary summary_;
+  Vec3 up_C_;
+  double dt_;
+};
 
 }  // namespace lagniappe

@@ -13,6 +13,8 @@
 #include "lagniappe/drive.h"
 #include "lagniappe/profile.h"
 #include "lagniappe/result.h"
+#include "lagniappe/run.h"
+#include "lagniappe/take.h"
 
 namespace lagniappe {
 
@@ -42,6 +44,10 @@ struct Model {
   std::vector<ModelMark> nodes;  // Named nodes without a mesh.
   std::size_t dropped = 0;       // Triangles without area or with a coordinate that is not finite.
 };
+// Returns the profile with one value changed: "ground.speed=5.2", "ground.response.model=steady", curves as
+// [[x, y], ...]. Refused as in a file; the assignment stands for the file's name.
+Result<Profile> with_value(const Profile& profile, const std::string& assignment);
+
 // Reads every triangle of a glTF 2.0 (.gltf, .glb) or OBJ file: node transforms and repeated meshes applied;
 // lists, strips and fans; sparse and quantised positions. Refused if nothing is left.
 Result<Model> read_model(const std::string& path);
@@ -55,11 +61,49 @@ Result<std::string> check_file(const std::string& path);
 
 // Writes a trace as CSV, one row per state, numbers that read back to the same bits.
 std::string trace_csv(const std::vector<CharacterState>& states, const World& world, int tick_rate);
+std::string trace_csv(const Run& run, const World& world);
 
-// Takes: CBOR (RFC 8949) with a version and a checksum.
+// Writes the ledger of every tick as JSON lines, one object per tick with `tick` and `entries`.
+std::string ledger_lines(const Run& run, const Take& take, const World& world);
+
+// Takes: CBOR (RFC 8949) with a version and checksums.
 std::string take_bytes(const Take& take);
+// Refuses what is damaged or cut off, saying how much of it can be recovered.
 Result<Take> parse_take(std::string_view bytes, const std::string& file);
+// Also reads a take's JSON form.
 Result<Take> read_take(const std::string& path);
+// Only what people say about a take; the rest of the file is not looked at.
+Result<TakeAbout> read_take_about(const std::string& path);
+
+// What there is of a take that was cut off or damaged: every tick before the damage.
+struct RecoveredTake {
+  Take take;
+  bool whole = false;
+};
+// Refused only where not even the take's start is whole.
+Result<RecoveredTake> recover_take(std::string_view bytes, const std::string& file);
+Result<RecoveredTake> recover_take(const std::string& path);
+
+// A take as JSON text, for other tools; reads back to the same take.
+std::string take_json(const Take& take);
+Result<Take> parse_take_json(std::string_view text, const std::string& file);
+
+// Writes a take piece by piece while it is being recorded: what is written so far can be recovered at any time.
+class TakeJournal {
+ public:
+  explicit TakeJournal(const Take& take);
+
+  // Returns the bytes to append for the ticks since the last call; the first call's begin the file. REQUIRES:
+  // always the same take, which only grows.
+  std::string next(const Take& take);
+  // Returns the last bytes: with them the file is a whole take.
+  std::string end(const Take& take);
+
+ private:
+  std::string head_;  // Not yet handed out.
+  std::uint64_t chain_ = 0;
+  std::size_t written_ = 0;  // Ticks.
+};
 
 // Writes to a new file beside `path`, syncs, and puts it in place of `path`: a reader sees the old or the new
 // whole.

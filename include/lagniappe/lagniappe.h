@@ -2,8 +2,10 @@
 // Everything of the core.
 #pragma once
 
+#include "lagniappe/blocks.h"
 #include "lagniappe/capsule_queries.h"
 #include "lagniappe/character_state.h"
+#include "lagniappe/compare.h"
 #include "lagniappe/course.h"
 #include "lagniappe/drive.h"
 #include "lagniappe/files.h"
@@ -13,8 +15,11 @@
 #include "lagniappe/profile.h"
 #include "lagniappe/profile_fields.h"
 #include "lagniappe/result.h"
+#include "lagniappe/run.h"
 #include "lagniappe/shapes.h"
+#include "lagniappe/signals.h"
 #include "lagniappe/step.h"
+#include "lagniappe/take.h"
 #include "lagniappe/triangle_world.h"
 #include "lagniappe/vector.h"
 #include "lagniappe/world.h"

@@ -4,7 +4,9 @@
 #pragma once
 
 #include <span>
+#include <string>
 #include <string_view>
+#include <vector>
 
 #include "lagniappe/profile.h"
 
@@ -49,5 +51,15 @@ struct ProfileChoice {
   void (*set)(Profile&, int);
 };
 std::span<const ProfileChoice> profile_choices();
+
+std::string_view text_of(Unit unit);  // "m/s"; empty for a share.
+
+// A value that two profiles have differently, as both would write it in a file.
+struct ProfileDifference {
+  std::string path;  // "ground.speed".
+  std::string from, to;
+  std::string_view unit;
+};
+std::vector<ProfileDifference> differences(const Profile& from, const Profile& to);
 
 }  // namespace lagniappe

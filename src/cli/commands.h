@@ -20,5 +20,8 @@ struct Command {
 Command add_drive(CLI::App& app);
 Command add_check(CLI::App& app);
 Command add_explain(CLI::App& app);
+Command add_retake(CLI::App& app);
+Command add_diff(CLI::App& app);
+Command add_convert(CLI::App& app);
 
 }  // namespace lagniappe::cli

@@ -4,6 +4,7 @@
 #include <memory>
 
 #include "commands.h"
+#include "results.h"
 #include "script.h"
 
 namespace lagniappe::cli {
@@ -15,18 +16,8 @@ struct Options {
   std::int64_t count = 1;
 };
 
-void print_tick(const CharacterState& before, const CharacterState& after, const Ledger& ledger,
-                const World& world) {
-  const auto underfoot = world.piece_name(after.ground.piece);
-  fmt::print("tick {}, {:.4f} s to {:.4f} s: {}, foot at {:.3f} {:.3f} {:.3f} m, {:.2f} m/s{}\n", after.tick,
-             before.time, after.time, name_of(after.state), after.foot_C.x, after.foot_C.y, after.foot_C.z,
-             length(after.velocity_C), underfoot.empty() ? "" : fmt::format(", on \u201c{}\u201d", underfoot));
-  for (const LedgerEntry& entry : ledger.entries)
-    fmt::print("  {} {}\n", is_refusal(entry) ? '!' : '-', to_sentence(entry, world));
-}
-
-int run(const Options& options) {
-  const auto loaded = load(options.script);
+int explain(const Options& options) {
+  auto loaded = load(options.script);
   if (!loaded) return fail(loaded.error());
   const int hz = options.script.hz;
   const std::int64_t last = options.tick + options.count - 1;
@@ -35,14 +26,10 @@ int run(const Options& options) {
     return kWrongUsage;
   }
   const TriangleWorld world = build_world(loaded->course);
-  CharacterState state = start_state(loaded->profile, start_home(loaded->course), world);
-  for (const InputFrame& input : frames_of(loaded->inputs, hz, static_cast<double>(last) / hz)) {
-    const CharacterState before = state;
-    Ledger ledger;
-    const bool wanted = static_cast<std::int64_t>(before.tick) + 1 >= options.tick;
-    state = step(before, input, loaded->profile, world, 1.0 / hz, wanted ? &ledger : nullptr);
-    if (wanted) print_tick(before, state, ledger, world);
-  }
+  const Take take = take_of(options.script, std::move(*loaded), world, static_cast<double>(last) / hz);
+  const std::optional<Run> run = run_take(take, world);
+  for (std::int64_t tick = options.tick; tick <= last; ++tick)
+    print_tick(*run, take, world, static_cast<std::size_t>(tick));
   return kFine;
 }
 
@@ -66,7 +53,7 @@ Command add_explain(CLI::App& app) {
       "Lines with ! are what was asked for or tried and did not happen.\n"
       "Exit code: 0 if it ran, 2 on bad input (one line says which file, where, and what is wrong), 64 on "
       "wrong usage.");
-  return {command, [o] { return run(*o); }};
+  return {command, [o] { return explain(*o); }};
 }
 
 }  // namespace lagniappe::cli

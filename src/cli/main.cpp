@@ -8,11 +8,13 @@
 int main(int argc, char** argv) {
   using namespace lagniappe::cli;
   CLI::App app{
-      "Drives a character over a course by a script, and checks files. Every command has its own --help."};
+      "Drives characters over courses, runs takes again, explains and compares them. Every command has its own "
+      "--help."};
   app.name("lagniappe-cli");
   app.set_version_flag("--version", "lagniappe-cli " LAGNIAPPE_VERSION);
   app.require_subcommand(1);
-  const std::array<Command, 3> commands = {add_drive(app), add_explain(app), add_check(app)};
+  const std::array commands = {add_drive(app), add_explain(app), add_retake(app),
+                               add_diff(app),  add_convert(app), add_check(app)};
   try {
     app.parse(argc, argv);
   } catch (const CLI::ParseError& error) {

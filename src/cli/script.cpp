@@ -4,6 +4,7 @@
 #include <fmt/format.h>
 
 #include <cmath>
+#include <filesystem>
 
 #include "commands.h"
 
@@ -12,6 +13,15 @@ namespace {
 
 // Time that a run goes on after the last change of input where --seconds is not given.
 constexpr double kSecondsAfterEnd = 2.0;
+
+std::vector<InputFrame> frames_of(const InputScript& script, int hz, double seconds) {
+  const auto ticks = static_cast<std::size_t>(std::llround(seconds * hz));
+  std::vector<InputFrame> frames;
+  frames.reserve(ticks);
+  InputPlayer player(script, hz);
+  for (std::size_t i = 0; i < ticks; ++i) frames.push_back(player.next());
+  return frames;
+}
 
 }  // namespace
 
@@ -39,13 +49,18 @@ Result<Loaded> load(const Script& script) {
   return Loaded{std::move(*course), *profile, std::move(*inputs)};
 }
 
-std::vector<InputFrame> frames_of(const InputScript& script, int hz, double seconds) {
-  const auto ticks = static_cast<std::size_t>(std::llround(seconds * hz));
-  std::vector<InputFrame> frames;
-  frames.reserve(ticks);
-  InputPlayer player(script, hz);
-  for (std::size_t i = 0; i < ticks; ++i) frames.push_back(player.next());
-  return frames;
+Take take_of(const Script& script, Loaded loaded, const TriangleWorld& world, double seconds) {
+  Take take;
+  take.start = start_state(loaded.profile, start_home(loaded.course), world);
+  take.tick_rate = script.hz;
+  take.inputs = frames_of(loaded.inputs, script.hz, seconds);
+  take.profile = loaded.profile;
+  take.course_identity = identity_of(world);
+  take.profile_identity = identity_of(loaded.profile);
+  take.course_file = std::filesystem::absolute(script.course).string();
+  take.profile_file = std::filesystem::absolute(script.profile).string();
+  take.course = std::make_shared<const Course>(std::move(loaded.course));
+  return take;
 }
 
 double seconds_of(const Script& script, const InputScript& inputs) {

@@ -29,7 +29,9 @@ Result<Loaded> load(const Script& script);
 
 // Returns how long to drive: what is given, or some time beyond the last change of input.
 double seconds_of(const Script& script, const InputScript& inputs);
-std::vector<InputFrame> frames_of(const InputScript& script, int hz, double seconds);
+
+// Returns the script as a take that is not run yet, beginning at the course's start.
+Take take_of(const Script& script, Loaded loaded, const TriangleWorld& world, double seconds);
 
 // Prints the refusal and returns the exit code.
 int fail(const Error& error);

@@ -39,6 +39,7 @@ Result<std::string> check_file(const std::string& path) {
   if (kind == "course")
     return kind_if(parse_course(*text, path, std::filesystem::path(path).parent_path().string()), "course");
   if (kind == "profile") return kind_if(parse_profile(*text, path), "profile");
+  if (kind == "take") return kind_if(parse_take_json(*text, path), "take");
   if (kind == "inputs") return kind_if(parse_inputs(*text, path), "inputs");
   return refuse(
       locate(*text, path,

@@ -6,7 +6,7 @@
 #include <map>
 #include <set>
 
-#include "io/json_document.h"
+#include "io/document_writers.h"
 #include "io/model_course.h"
 #include "io/piece_readers.h"
 #include "lagniappe/files.h"
@@ -36,6 +36,23 @@ shape::SpiralStairs read_spiral(const JsonCursor& piece) {
   return s;
 }
 
+// What each triangle is made of, where a piece says so: 0 is the piece's own surface, n the n-th of `surfaces`.
+void read_own_surfaces(const JsonCursor& piece, shape::Triangles& mesh) {
+  if (piece.has("surfaces")) {
+    for (const JsonCursor& choice : piece.at("surfaces").elements()) {
+      const bool named = choice.value().is_string();
+      mesh.surfaces.push_back({named ? choice.name() : "", named ? Surface{} : read_surface(choice)});
+    }
+  }
+  if (!piece.has("surface_of")) return;
+  const JsonCursor list = piece.at("surface_of");
+  const int most = static_cast<int>(std::min(mesh.surfaces.size(), std::size_t{65535}));
+  for (const JsonCursor& n : list.elements())
+    mesh.surface_of.push_back(static_cast<std::uint16_t>(n.integer(0, most)));
+  if (mesh.surface_of.size() != mesh.triangles.size())
+    list.fail(fmt::format("there must be one number for each of the {} triangles", mesh.triangles.size()));
+}
+
 shape::Triangles read_triangles(const JsonCursor& piece) {
   shape::Triangles mesh;
   for (const JsonCursor& v : piece.at("vertices").elements()) mesh.vertices.push_back(v.vec3(kAnyPosition));
@@ -52,6 +69,7 @@ shape::Triangles read_triangles(const JsonCursor& piece) {
     mesh.triangles.push_back(indices);
   }
   if (mesh.triangles.empty()) list.fail("a piece needs at least one triangle");
+  read_own_surfaces(piece, mesh);
   return mesh;
 }
 
@@ -98,7 +116,7 @@ Shape read_shape(const JsonCursor& piece, ModelShelf& shelf) {
       only({"inner", "outer", "rise", "angle", "count"});
       return read_spiral(piece);
     case 4:
-      only({"vertices", "triangles"});
+      only({"vertices", "triangles", "surfaces", "surface_of"});
       return read_triangles(piece);
     default:
       only({"file"});
@@ -159,18 +177,21 @@ void must_name_surfaces(const JsonCursor& cursor, const Piece& piece,
                         const std::vector<NamedSurface>& surfaces) {
   if (cursor.has("surface")) must_name_surface(cursor.at("surface"), surfaces);
   const auto* model = std::get_if<shape::Model>(&piece.shape);
-  if (model == nullptr) return;
-  for (const auto& choice : model->mesh->surfaces) {
+  const auto* own = std::get_if<shape::Triangles>(&piece.shape);
+  if (model == nullptr && own == nullptr) return;
+  for (const auto& choice : model != nullptr ? model->mesh->surfaces : own->surfaces) {
     const bool known =
         choice.name.empty() || std::any_of(surfaces.begin(), surfaces.end(),
                                            [&](const NamedSurface& s) { return s.id == choice.name; });
     if (!known)
-      cursor.at("file").fail(
-          fmt::format("the model names the surface \"{}\", which is not among \"surfaces\"", choice.name));
+      cursor.at(model != nullptr ? "file" : "surfaces")
+          .fail(fmt::format("it names the surface \"{}\", which is not among \"surfaces\"", choice.name));
   }
 }
 
-Course read(const JsonCursor& document, const std::string& folder) {
+}  // namespace
+
+Course read_course_document(const JsonCursor& document, const std::string& folder) {
   document.only_keys({"name", "pieces", "surfaces", "marks", "limits"});
   Course course;
   ModelShelf shelf(folder);
@@ -205,11 +226,9 @@ Course read(const JsonCursor& document, const std::string& folder) {
   return course;
 }
 
-}  // namespace
-
 Result<Course> parse_course(std::string_view text, const std::string& file, const std::string& folder) {
   return read_document(text, file, "course",
-                       [&](const JsonCursor& document) { return read(document, folder); });
+                       [&](const JsonCursor& document) { return read_course_document(document, folder); });
 }
 
 Result<Course> read_course(const std::string& path) {

@@ -255,7 +255,7 @@ void JsonCursor::must_be(bool right, const char* wanted) const {
 void JsonCursor::only_keys(const std::vector<std::string_view>& known) const {
   must_be(value_->is_object(), "an object");
   for (const auto& [key, unused] : value_->items()) {
-    const bool heading = pointer_.empty() && (key == "lagniappe" || key == "version");
+    const bool heading = is_document_ && (key == "lagniappe" || key == "version");
     if (heading || std::find(known.begin(), known.end(), key) != known.end()) continue;
     throw ReadFailure{pointer_ + "/" + escaped(key),
                       fmt::format("the key \"{}\" is not known; the nearest known key is \"{}\"", shown(key),

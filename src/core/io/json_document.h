@@ -56,6 +56,13 @@ class JsonCursor {
   void number_if(std::string_view key, const NumberRange& range, double& value) const;
   void degrees_if(std::string_view key, const NumberRange& range, double& radians_value) const;
 
+  // The same value as a document of its own within another: its heading keys are known too.
+  JsonCursor as_document() const {
+    JsonCursor copy = *this;
+    copy.is_document_ = true;
+    return copy;
+  }
+
   [[noreturn]] void fail(const std::string& what) const { throw ReadFailure{pointer_, what}; }
   const std::string& pointer() const { return pointer_; }
   const Json& value() const { return *value_; }
@@ -65,6 +72,7 @@ class JsonCursor {
 
   const Json* value_;
   std::string pointer_;
+  bool is_document_ = pointer_.empty();
 };
 
 // Reads `text` as a document with the heading `"lagniappe": kind, "version": 1` and hands it to `read(cursor)`.

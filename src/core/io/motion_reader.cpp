@@ -18,9 +18,7 @@ PieceMotion::Key read_key(const JsonCursor& cursor) {
   PieceMotion::Key key{cursor.at("at").number({0.0, 1.0})};
   if (cursor.has("move")) key.move_C = cursor.at("move").vec3(kAnyPosition);
   if (cursor.has("turn")) key.turn = read_turn(cursor.at("turn"));
-  if (cursor.has("ease"))
-    key.ease =
-        static_cast<PieceMotion::Ease>(cursor.at("ease").one_of({"even", "smooth", "speeding", "slowing"}));
+  if (cursor.has("ease")) key.ease = static_cast<PieceMotion::Ease>(cursor.at("ease").one_of(kEaseWords));
   return key;
 }
 
@@ -45,9 +43,8 @@ PieceMotion read_motion(const JsonCursor& cursor) {
   motion.period = cursor.at("period").number({0.05, 1e5});
   cursor.number_if("phase", {-1.0, 1.0}, motion.phase);
   if (cursor.has("repeat"))
-    motion.repeat = static_cast<PieceMotion::Repeat>(cursor.at("repeat").one_of({"loop", "back-and-forth"}));
-  if (cursor.has("path"))
-    motion.path = static_cast<PieceMotion::Path>(cursor.at("path").one_of({"straight", "curved"}));
+    motion.repeat = static_cast<PieceMotion::Repeat>(cursor.at("repeat").one_of(kRepeatWords));
+  if (cursor.has("path")) motion.path = static_cast<PieceMotion::Path>(cursor.at("path").one_of(kPathWords));
   if (cursor.has("pivot")) motion.pivot_P = cursor.at("pivot").vec3(kAnyPosition);
   const JsonCursor list = cursor.at("keys");
   const auto keys = list.elements();

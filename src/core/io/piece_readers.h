@@ -9,6 +9,12 @@
 
 namespace lagniappe {
 
+// The words of the format, in the order of their enumerations.
+inline const std::vector<std::string_view> kWalkWords = {"by-angle", "always", "never"};
+inline const std::vector<std::string_view> kEaseWords = {"even", "smooth", "speeding", "slowing"};
+inline const std::vector<std::string_view> kRepeatWords = {"loop", "back-and-forth"};
+inline const std::vector<std::string_view> kPathWords = {"straight", "curved"};
+
 // The `motion` of a piece.
 PieceMotion read_motion(const JsonCursor& cursor);
 

@@ -3,7 +3,7 @@
 
 #include <algorithm>
 
-#include "io/json_document.h"
+#include "io/document_writers.h"
 #include "lagniappe/files.h"
 #include "lagniappe/profile_fields.h"
 
@@ -103,7 +103,9 @@ void fit_together(const JsonCursor& document, Profile& profile) {
     profile.fly.sprint_speed = std::max(profile.fly.sprint_speed, profile.fly.speed);
 }
 
-Profile read(const JsonCursor& document) {
+}  // namespace
+
+Profile read_profile_document(const JsonCursor& document) {
   Profile profile;
   read_values(document, "", profile);
   if (document.has("name")) profile.name = document.at("name").name();
@@ -120,10 +122,8 @@ Profile read(const JsonCursor& document) {
   return profile;
 }
 
-}  // namespace
-
 Result<Profile> parse_profile(std::string_view text, const std::string& file) {
-  return read_document(text, file, "profile", read);
+  return read_document(text, file, "profile", read_profile_document);
 }
 
 Result<Profile> read_profile(const std::string& path) {

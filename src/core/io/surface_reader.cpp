@@ -14,7 +14,7 @@ Surface read_surface(const JsonCursor& cursor, const std::vector<std::string_vie
   cursor.only_keys(known);
   Surface surface;
   if (cursor.has("walk")) {
-    surface.walk = static_cast<Surface::Walk>(cursor.at("walk").one_of({"by-angle", "always", "never"}));
+    surface.walk = static_cast<Surface::Walk>(cursor.at("walk").one_of(kWalkWords));
   }
   if (cursor.has("ground")) surface.ground = cursor.at("ground").truth();
   if (cursor.has("climbable")) surface.climbable = cursor.at("climbable").truth();

@@ -1,164 +1,101 @@
 // SPDX-License-Identifier: MIT
-// A take is a CBOR map {lagniappe: "take", version: 1, checksum, body}; `body` is a byte string that holds the
-// CBOR of everything else, and the checksum is over it. Equal inputs in a row are stored once, with their
-// count.
+// A take is a CBOR map {lagniappe: "take", version: 1, about, head, checksum, parts}. `about`, `head` and each
+// part are byte strings that hold the CBOR of what take_document.h describes. `parts` is an array of
+// [checksum, byte string] whose length is not said beforehand: a journal is a take whose end is not yet
+// written. `checksum` is over about and head; each part's goes on from the one before it, so that no part can
+// be missing or out of place.
 #include <fmt/format.h>
 
-#include "io/json_document.h"
+#include <functional>
+
+#include "io/take_document.h"
 #include "lagniappe/files.h"
 #include "math/hash.h"
 
 namespace lagniappe {
 namespace {
 
-constexpr std::size_t kMostTicks = 480ull * 3600 * 24;
-constexpr std::size_t kMostDepth = 16;
+constexpr std::size_t kMostDepth = 24;
+constexpr std::size_t kTicksPerPart = 4096;
+constexpr char kOpenList = '\x9f', kEndOfList = '\xff', kMapOfSix = '\xa6';
 
-std::uint64_t checksum_of(std::string_view bytes) {
-  Hash hash;
-  hash.add(bytes);
-  return hash.value();
+std::string cbor(const Json& json) {
+  std::string bytes;
+  Json::to_cbor(json, nlohmann::detail::output_adapter<char>(bytes));
+  return bytes;
 }
 
-// One list of fields for both directions: `f(name, value)` is called for each.
-template <typename State, typename Each>
-void each_field(State& s, Each&& f) {
-  f("foot", s.foot_C);
-  f("velocity", s.velocity_C);
-  f("acceleration", s.acceleration_C);
-  f("frame", s.frame_CB);
-  f("yaw", s.yaw);
-  f("pitch", s.pitch);
-  f("facing", s.facing);
-  f("capsule_height", s.capsule_height);
-  f("ground_verdict", s.ground.verdict);
-  f("ground_piece", s.ground.piece);
-  f("ground_normal", s.ground.normal_C);
-  f("ground_point", s.ground.point_C);
-  f("ground_walk", s.ground.surface.walk);
-  f("ground_is_ground", s.ground.surface.ground);
-  f("ground_climbable", s.ground.surface.climbable);
-  f("ground_friction", s.ground.surface.friction);
-  f("ground_velocity", s.ground_velocity_C);
-  f("ground_trend", s.ground_trend_C);
-  f("wall_normal", s.wall_normal_C);
-  f("time", s.time);
-  f("carried", s.carried);
-  f("carried_yaw", s.carried_yaw);
-  f("home_foot", s.home.foot_C);
-  f("home_frame", s.home.frame_CB);
-  f("home_yaw", s.home.yaw);
-  f("state_time", s.state_time);
-  f("since_grounded", s.since_grounded);
-  f("since_jump_press", s.since_jump_press);
-  f("run_up_speed", s.run_up_speed);
-  f("travelled", s.travelled);
-  f("eye_offset", s.eye_offset_C);
-  f("tick", s.tick);
-  f("times_put_home", s.times_put_home);
-  f("air_jumps_used", s.air_jumps_used);
-  f("held", s.held.bits);
-  f("state", s.state);
+Json packed(const std::string& bytes) { return Json::binary({bytes.begin(), bytes.end()}); }
+
+std::string_view view_of(const Json::binary_t& bytes) {
+  return {reinterpret_cast<const char*>(bytes.data()), bytes.size()};
 }
 
-struct FieldWriter {
-  Json& json;
-  template <typename T>
-  void operator()(const char* name, const T& value) const {
-    if constexpr (std::is_enum_v<T>) {
-      json[name] = static_cast<int>(value);
-    } else if constexpr (std::is_same_v<T, Vec3>) {
-      json[name] = {value.x, value.y, value.z};
-    } else if constexpr (std::is_same_v<T, Quat>) {
-      json[name] = {value.w, value.x, value.y, value.z};
+// Collects a CBOR document's outer values as they come, so that what was whole before a damage is kept. Also
+// stops the parser, which recurses, before hostile bytes nest too deep for the stack.
+class Unpacker : public nlohmann::json_sax<Json> {
+ public:
+  explicit Unpacker(bool about_only) : about_only_(about_only) {}
+
+  std::string kind;
+  std::uint64_t version = 0, checksum = 0;
+  Json::binary_t about, head;
+  std::vector<std::pair<std::uint64_t, Json::binary_t>> parts;
+  bool stopped_early = false;
+
+  bool null() override { return false; }
+  bool boolean(bool) override { return false; }
+  bool number_integer(number_integer_t) override { return false; }
+  bool number_float(number_float_t, const string_t&) override { return false; }
+  bool number_unsigned(number_unsigned_t value) override {
+    if (depth_ == 3 && key_ == "parts") {
+      parts.emplace_back(value, Json::binary_t());
+    } else if (key_ == "version") {
+      version = value;
+    } else if (key_ == "checksum") {
+      checksum = value;
     } else {
-      json[name] = value;
+      return false;
     }
+    return true;
   }
+  bool string(string_t& value) override {
+    if (depth_ != 1 || key_ != "lagniappe") return false;
+    kind = value;
+    return true;
+  }
+  bool binary(binary_t& value) override {
+    if (depth_ == 3 && !parts.empty()) {
+      parts.back().second = std::move(value);
+    } else if (key_ == "about") {
+      about = std::move(value);
+      stopped_early = about_only_;
+    } else if (key_ == "head") {
+      head = std::move(value);
+    } else {
+      return false;
+    }
+    return !stopped_early;
+  }
+  bool key(string_t& value) override {
+    key_ = value;
+    return depth_ == 1;
+  }
+  bool start_object(std::size_t) override { return ++depth_ == 1; }
+  bool start_array(std::size_t) override { return ++depth_ <= 3 && key_ == "parts"; }
+  bool end_object() override { return depth_-- > 0; }
+  bool end_array() override { return depth_-- > 0; }
+  bool parse_error(std::size_t, const std::string&, const nlohmann::detail::exception&) override {
+    return false;
+  }
+
+ private:
+  bool about_only_;
+  std::size_t depth_ = 0;
+  std::string key_;
 };
 
-struct FieldReader {
-  const JsonCursor& map;
-  template <typename T>
-  void operator()(const char* name, T& value) const {
-    const JsonCursor cursor = map.at(name);
-    if constexpr (std::is_same_v<T, StateId>) {
-      value = static_cast<T>(cursor.integer(0, kStateCount - 1));
-    } else if constexpr (std::is_same_v<T, Verdict>) {
-      value = static_cast<T>(cursor.integer(0, static_cast<int>(kVerdictNames.size()) - 1));
-    } else if constexpr (std::is_same_v<T, Surface::Walk>) {
-      value = static_cast<T>(cursor.integer(0, static_cast<int>(Surface::Walk::Never)));
-    } else if constexpr (std::is_same_v<T, bool>) {
-      value = cursor.truth();
-    } else if constexpr (std::is_same_v<T, Vec3>) {
-      value = cursor.vec3({-1e9, 1e9});
-    } else if constexpr (std::is_same_v<T, Quat>) {
-      const auto e = cursor.elements();
-      if (e.size() != 4) cursor.fail("a rotation has 4 numbers");
-      const NumberRange unit = {-1.0, 1.0};
-      value = Quat(e[0].number(unit), e[1].number(unit), e[2].number(unit), e[3].number(unit));
-      if (std::abs(glm::length(value) - 1.0) > 1e-6) cursor.fail("this is no rotation");
-    } else if constexpr (std::is_integral_v<T>) {
-      if (!cursor.value().is_number_integer()) cursor.fail("a whole number is wanted here");
-      value = cursor.value().get<T>();
-    } else {
-      value = cursor.number({-1e12, 1e12});
-    }
-  }
-};
-
-Json frame_list(const InputFrame& f) {
-  Json list = {f.move.x,      f.move.y,      f.look_delta.x, f.look_delta.y,
-               f.turn_rate.x, f.turn_rate.y, f.held.bits,    f.pressed.bits};
-  if (f.look) list.insert(list.end(), {f.look->x, f.look->y});
-  return list;
-}
-
-InputFrame read_frame(const JsonCursor& list) {
-  const auto e = list.elements();
-  if (e.size() != 8 && e.size() != 10) list.fail("an input has 8 or 10 numbers");
-  const auto pair = [&](std::size_t i) { return Vec2(e[i].number({-1e6, 1e6}), e[i + 1].number({-1e6, 1e6})); };
-  const int all = (1 << kActionCount) - 1;
-  InputFrame frame{pair(0), pair(2), pair(4), std::nullopt, {}, {}};
-  frame.held.bits = static_cast<std::uint32_t>(e[6].integer(0, all));
-  frame.pressed.bits = static_cast<std::uint32_t>(e[7].integer(0, all));
-  if (e.size() == 10) frame.look = pair(8);
-  return frame;
-}
-
-Json runs_of(const std::vector<InputFrame>& inputs) {
-  Json runs = Json::array();
-  for (const InputFrame& input : inputs) {
-    Json list = frame_list(input);
-    if (!runs.empty() && runs.back()[1] == list) {
-      runs.back()[0] = runs.back()[0].get<std::uint64_t>() + 1;
-    } else {
-      runs.push_back({1u, std::move(list)});
-    }
-  }
-  return runs;
-}
-
-Take read_body(const JsonCursor& body) {
-  Take take;
-  const JsonCursor start = body.at("start");
-  each_field(take.start, FieldReader{start});
-  take.tick_rate = body.at("tick_rate").integer(10, 480);
-  take.course_name = body.at("course").text();
-  take.profile_name = body.at("profile").text();
-  FieldReader{body}("course_identity", take.course_identity);
-  FieldReader{body}("profile_identity", take.profile_identity);
-  for (const JsonCursor& run : body.at("inputs").elements()) {
-    const auto e = run.elements();
-    if (e.size() != 2) run.fail("a run of inputs has a count and an input");
-    const auto count = static_cast<std::size_t>(e[0].integer(1, 1'000'000'000));
-    if (count > kMostTicks - take.inputs.size()) run.fail("the take is longer than a day");
-    take.inputs.insert(take.inputs.end(), count, read_frame(e[1]));
-  }
-  return take;
-}
-
-// Stops the parser, which recurses, before hostile bytes nest too deep for the stack.
+// Only counts how deep a document nests.
 class DepthGuard : public nlohmann::json_sax<Json> {
  public:
   bool null() override { return true; }
@@ -181,56 +118,179 @@ class DepthGuard : public nlohmann::json_sax<Json> {
   std::size_t depth_ = 0;
 };
 
-Json parse_cbor(std::string_view bytes) {
+constexpr auto kCbor = nlohmann::detail::input_format_t::cbor;
+
+Json unpacked(const Json::binary_t& bytes, const char* place) {
   DepthGuard guard;
-  if (!Json::sax_parse(bytes.begin(), bytes.end(), &guard, nlohmann::detail::input_format_t::cbor)) {
-    throw ReadFailure{"", "it is no whole CBOR document; it seems to be cut off or damaged"};
+  if (!Json::sax_parse(bytes, &guard, kCbor)) throw ReadFailure{place, "it is no whole CBOR document"};
+  return Json::from_cbor(bytes);
+}
+
+TakeAbout unpacked_about(const Unpacker& file) {
+  const Json about = unpacked(file.about, "/about");
+  return read_about(JsonCursor(about, "/about"));
+}
+
+void check_kind(const Unpacker& file) {
+  if (file.kind != "take")
+    throw ReadFailure{"", "this is no take: it should be CBOR that begins with \"lagniappe\": \"take\""};
+  if (file.version != 1)
+    throw ReadFailure{"/version", fmt::format("version 1 can be read, this is version {}", file.version)};
+}
+
+// What comes before the inputs. Without it there is nothing to recover.
+Take unpacked_head(const Unpacker& file) {
+  check_kind(file);
+  Hash hash;
+  hash.add(view_of(file.about));
+  hash.add(view_of(file.head));
+  if (file.head.empty() || hash.value() != file.checksum)
+    throw ReadFailure{"/head",
+                      "the checksum does not fit: the start of this take is damaged or cut off, nothing of it "
+                      "can be recovered"};
+  const Json head = unpacked(file.head, "/head");
+  Take take = read_head(JsonCursor(head, "/head"));
+  take.about = unpacked_about(file);
+  return take;
+}
+
+// Reads the parts up to the first that is damaged; returns whether the take's own end was reached.
+bool read_parts(const Unpacker& file, Take& take) {
+  std::uint64_t chain = file.checksum;
+  for (const auto& [checksum, bytes] : file.parts) {
+    Hash hash(chain);
+    hash.add(view_of(bytes));
+    chain = hash.value();
+    if (chain != checksum) return false;
+    const Json part = unpacked(bytes, "/parts");
+    if (read_part(JsonCursor(part, "/parts"), take)) return true;
   }
-  return Json::from_cbor(bytes.begin(), bytes.end());
+  return false;
 }
 
-}  // namespace
-
-std::string take_bytes(const Take& take) {
-  Json start;
-  each_field(take.start, FieldWriter{start});
-  const Json body = {{"start", start},
-                     {"tick_rate", take.tick_rate},
-                     {"course", take.course_name},
-                     {"profile", take.profile_name},
-                     {"course_identity", take.course_identity},
-                     {"profile_identity", take.profile_identity},
-                     {"inputs", runs_of(take.inputs)}};
-  const std::vector<std::uint8_t> packed = Json::to_cbor(body);
-  const std::string_view view(reinterpret_cast<const char*>(packed.data()), packed.size());
-  const Json outer = {
-      {"lagniappe", "take"}, {"version", 1}, {"checksum", checksum_of(view)}, {"body", Json::binary(packed)}};
-  const std::vector<std::uint8_t> bytes = Json::to_cbor(outer);
-  return std::string(bytes.begin(), bytes.end());
+// A part as it stands in the file; `chain` becomes its checksum.
+std::string part_bytes(const Json& json, std::uint64_t& chain) {
+  const std::string bytes = cbor(json);
+  Hash hash(chain);
+  hash.add(bytes);
+  chain = hash.value();
+  return cbor(Json::array({chain, packed(bytes)}));
 }
 
-Result<Take> parse_take(std::string_view bytes, const std::string& file) {
+bool is_take_json(std::string_view bytes) { return bytes.substr(0, 64).find('{') < 8; }
+
+Result<RecoveredTake> guarded(const std::string& file, const std::function<RecoveredTake()>& read) {
   try {
-    const Json outer = parse_cbor(bytes);
-    const JsonCursor document(outer, "");
-    check_heading(document, "take");
-    const JsonCursor body = document.at("body");
-    if (!body.value().is_binary()) body.fail("the body must be a byte string");
-    const auto& packed = body.value().get_binary();
-    const std::string_view view(reinterpret_cast<const char*>(packed.data()), packed.size());
-    if (document.at("checksum").value() != checksum_of(view))
-      body.fail("the checksum does not fit: the take is damaged");
-    const Json inner = parse_cbor(view);
-    return read_body(JsonCursor(inner, "/body"));
+    return read();
   } catch (const ReadFailure& failure) {
     return refuse({file, failure.pointer.empty() ? "the whole take" : failure.pointer, failure.what});
-  } catch (const nlohmann::json::exception& error) {
+  } catch (const nlohmann::json::exception&) {
     return refuse({file, "the whole take", "it is no whole CBOR document; it seems to be cut off or damaged"});
   }
 }
 
+Result<Take> whole_only(Result<RecoveredTake> recovered, const std::string& file) {
+  if (!recovered) return refuse(recovered.error());
+  if (recovered->whole) return std::move(recovered->take);
+  const Take& take = recovered->take;
+  return refuse({file, fmt::format("after tick {}", take.inputs.size()),
+                 fmt::format("the take is damaged or cut off here; the {:.2f} s before it can be recovered",
+                             take.seconds())});
+}
+
+}  // namespace
+
+TakeJournal::TakeJournal(const Take& take) {
+  const std::string about = cbor(about_json(take.about)), head = cbor(head_json(take));
+  Hash hash;
+  hash.add(about);
+  hash.add(head);
+  chain_ = hash.value();
+  head_ = std::string(1, kMapOfSix) + cbor("lagniappe") + cbor("take") + cbor("version") + cbor(1) +
+          cbor("about") + cbor(packed(about)) + cbor("head") + cbor(packed(head)) + cbor("checksum") +
+          cbor(chain_) + cbor("parts") + kOpenList;
+}
+
+std::string TakeJournal::next(const Take& take) {
+  std::string bytes = std::exchange(head_, {});
+  while (written_ < take.inputs.size()) {
+    const std::size_t last = std::min(take.inputs.size(), written_ + kTicksPerPart);
+    bytes += part_bytes(part_json(take, written_, last), chain_);
+    written_ = last;
+  }
+  return bytes;
+}
+
+std::string TakeJournal::end(const Take& take) {
+  const std::string rest = next(take);
+  return rest + part_bytes(end_json(take), chain_) + kEndOfList;
+}
+
+std::string take_bytes(const Take& take) { return TakeJournal(take).end(take); }
+
+Result<RecoveredTake> recover_take(std::string_view bytes, const std::string& file) {
+  return guarded(file, [&] {
+    Unpacker unpacker(false);
+    const bool closed = Json::sax_parse(bytes.begin(), bytes.end(), &unpacker, kCbor);
+    RecoveredTake recovered{unpacked_head(unpacker), false};
+    recovered.whole = read_parts(unpacker, recovered.take) && closed;
+    recovered.take.about.ticks = recovered.take.inputs.size();
+    return recovered;
+  });
+}
+
+Result<Take> parse_take(std::string_view bytes, const std::string& file) {
+  return whole_only(recover_take(bytes, file), file);
+}
+
 Result<Take> read_take(const std::string& path) {
-  return read_text(path).and_then([&](const std::string& bytes) { return parse_take(bytes, path); });
+  return read_text(path).and_then([&](const std::string& bytes) {
+    return is_take_json(bytes) ? parse_take_json(bytes, path) : parse_take(bytes, path);
+  });
+}
+
+Result<RecoveredTake> recover_take(const std::string& path) {
+  return read_text(path).and_then([&](const std::string& bytes) { return recover_take(bytes, path); });
+}
+
+Result<TakeAbout> read_take_about(const std::string& path) {
+  const auto bytes = read_text(path);
+  if (!bytes) return refuse(bytes.error());
+  TakeAbout about;
+  const auto read = guarded(path, [&] {
+    Unpacker unpacker(true);
+    Json::sax_parse(bytes->begin(), bytes->end(), &unpacker, kCbor);
+    check_kind(unpacker);
+    about = unpacked_about(unpacker);
+    return RecoveredTake{};
+  });
+  return read ? Result<TakeAbout>(about) : refuse(read.error());
+}
+
+std::string take_json(const Take& take) {
+  const Json parts = {part_json(take, 0, take.inputs.size()), end_json(take)};
+  const Json document = {{"lagniappe", "take"},
+                         {"version", 1},
+                         {"about", about_json(take.about)},
+                         {"head", head_json(take)},
+                         {"parts", parts}};
+  return document.dump() + "\n";
+}
+
+Result<Take> parse_take_json(std::string_view text, const std::string& file) {
+  return read_document(text, file, "take", [](const JsonCursor& document) {
+    document.only_keys({"about", "head", "parts"});
+    Take take = read_head(document.at("head"));
+    take.about = read_about(document.at("about"));
+    bool ended = false;
+    for (const JsonCursor& part : document.at("parts").elements()) {
+      if (ended) part.fail("nothing may come after the end");
+      ended = read_part(part, take);
+    }
+    if (!ended)
+      document.at("parts").fail("the end is missing: the last part should say how many ticks there are");
+    return take;
+  });
 }
 
 }  // namespace lagniappe

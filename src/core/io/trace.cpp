@@ -1,4 +1,6 @@
 // SPDX-License-Identifier: MIT
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <charconv>
 
@@ -54,29 +56,56 @@ double ground_angle(const CharacterState& state) {
   return degrees(std::acos(std::clamp(dot(state.ground.normal_C, state.up_C()), -1.0, 1.0)));
 }
 
+void add_row(std::string& out, const CharacterState& s, std::size_t i, const World& world, int tick_rate) {
+  Row row(out);
+  row.number(i);
+  row.number(static_cast<double>(i) / tick_rate);
+  row.text(name_of(s.state));
+  row.vector(s.foot_C);
+  row.vector(s.velocity_C);
+  row.vector(s.up_C());
+  row.number(degrees(s.yaw));
+  row.number(degrees(s.pitch));
+  row.number(int{s.grounded()});
+  row.number(ground_angle(s));
+  row.text(world.piece_name(s.ground.piece));
+  row.number(s.capsule_height);
+  row.number(s.slides);
+  row.number(int{s.stepped});
+  row.number(s.snapped);
+  row.number(s.penetration);
+}
+
+template <typename StateAt>
+std::string csv(std::size_t count, const StateAt& state_at, const World& world, int tick_rate) {
+  std::string out = kHeader;
+  for (std::size_t i = 0; i < count; ++i) add_row(out, state_at(i), i, world, tick_rate);
+  return out;
+}
+
 }  // namespace
 
 std::string trace_csv(const std::vector<CharacterState>& states, const World& world, int tick_rate) {
-  std::string out = kHeader;
-  for (std::size_t i = 0; i < states.size(); ++i) {
-    const CharacterState& s = states[i];
-    Row row(out);
-    row.number(i);
-    row.number(static_cast<double>(i) / tick_rate);
-    row.text(name_of(s.state));
-    row.vector(s.foot_C);
-    row.vector(s.velocity_C);
-    row.vector(s.up_C());
-    row.number(degrees(s.yaw));
-    row.number(degrees(s.pitch));
-    row.number(int{s.grounded()});
-    row.number(ground_angle(s));
-    row.text(world.piece_name(s.ground.piece));
-    row.number(s.capsule_height);
-    row.number(s.slides);
-    row.number(int{s.stepped});
-    row.number(s.snapped);
-    row.number(s.penetration);
+  return csv(
+      states.size(), [&](std::size_t i) -> const CharacterState& { return states[i]; }, world, tick_rate);
+}
+
+std::string trace_csv(const Run& run, const World& world) {
+  return csv(
+      run.ticks() + 1, [&](std::size_t i) -> const CharacterState& { return run.state(i); }, world,
+      run.tick_rate());
+}
+
+std::string ledger_lines(const Run& run, const Take& take, const World& world) {
+  std::string out;
+  for (std::size_t tick = 1; tick <= run.ticks(); ++tick) {
+    fmt::format_to(std::back_inserter(out), "{{\"tick\":{},\"entries\":[", run.state(tick).tick);
+    const Ledger ledger = ledger_of(run, take, world, tick);
+    for (std::size_t i = 0; i < ledger.entries.size(); ++i) {
+      if (i > 0) out += ',';
+      out += to_json(ledger.entries[i], world);
+    }
+    out += "]}\n";
   }
   return out;
 }

@@ -11,6 +11,10 @@ namespace lagniappe {
 
 class Hash {
  public:
+  Hash() = default;
+  // Goes on from the value of another.
+  explicit Hash(std::uint64_t value) : value_(value) {}
+
   void add(std::string_view bytes) {
     for (const unsigned char c : bytes) value_ = (value_ ^ c) * 0x100000001b3ull;
   }

@@ -49,22 +49,25 @@ double apex_between(const CharacterState& a, const CharacterState& b, const Vec3
 
 }  // namespace
 
+SummaryMeter::SummaryMeter(const CharacterState& start, int tick_rate)
+    : up_C_(start.up_C()), dt_(1.0 / tick_rate) {
+  summary_.highest_point = dot(start.foot_C, up_C_);
+}
+
+void SummaryMeter::pass(const CharacterState& a, const CharacterState& b) {
+  const bool put_home = a.times_put_home != b.times_put_home;
+  if (!put_home) summary_.distance += length(b.foot_C - a.foot_C);
+  summary_.top_speed = std::max(summary_.top_speed, length(b.velocity_C));
+  const double highest = put_home ? dot(b.foot_C, up_C_) : apex_between(a, b, up_C_, dt_);
+  summary_.highest_point = std::max(summary_.highest_point, highest);
+  if (!b.grounded()) summary_.airtime += dt_;
+  ++summary_.ticks;
+}
+
 DriveSummary summarize(const std::vector<CharacterState>& states, int tick_rate) {
-  DriveSummary summary;
-  const Vec3 up = states.front().up_C();
-  summary.highest_point = dot(states.front().foot_C, up);
-  summary.ticks = states.size() - 1;
-  for (std::size_t i = 1; i < states.size(); ++i) {
-    const CharacterState& a = states[i - 1];
-    const CharacterState& b = states[i];
-    const bool put_home = a.times_put_home != b.times_put_home;
-    if (!put_home) summary.distance += length(b.foot_C - a.foot_C);
-    summary.top_speed = std::max(summary.top_speed, length(b.velocity_C));
-    summary.highest_point =
-        std::max(summary.highest_point, put_home ? dot(b.foot_C, up) : apex_between(a, b, up, 1.0 / tick_rate));
-    if (!b.grounded()) summary.airtime += 1.0 / tick_rate;
-  }
-  return summary;
+  SummaryMeter meter(states.front(), tick_rate);
+  for (std::size_t i = 1; i < states.size(); ++i) meter.pass(states[i - 1], states[i]);
+  return meter.summary();
 }
 
 }  // namespace lagniappe

@@ -1,7 +1,10 @@
 // SPDX-License-Identifier: MIT
-#include "lagniappe/drive.h"
+#include <bit>
+
 #include "lagniappe/profile_fields.h"
+#include "lagniappe/take.h"
 #include "math/hash.h"
+#include "sim/state_fields.h"
 
 namespace lagniappe {
 namespace {
@@ -33,7 +36,38 @@ void add(Hash& hash, const PieceMotion& motion) {
   for (const Vec3& v : {motion.pivot_P, motion.at_C, motion.turn}) add(hash, v);
 }
 
+// Mixes whole words: a state is hashed in every tick of a retake. The multiplier is that of Knuth's linear
+// congruential generator for 64 bits.
+class WordHash {
+ public:
+  void operator()(const char*, const Vec3& v) {
+    for (int i = 0; i < 3; ++i) mix(std::bit_cast<std::uint64_t>(v[i]));
+  }
+  void operator()(const char*, const Quat& q) {
+    for (int i = 0; i < 4; ++i) mix(std::bit_cast<std::uint64_t>(q[i]));
+  }
+  void operator()(const char*, double value) { mix(std::bit_cast<std::uint64_t>(value)); }
+  template <typename T>
+  requires(std::is_integral_v<T> || std::is_enum_v<T>) void operator()(const char*, T value) {
+    mix(static_cast<std::uint64_t>(value));
+  }
+  std::uint64_t value() const { return value_; }
+
+ private:
+  void mix(std::uint64_t word) {
+    value_ = (value_ ^ word) * 6364136223846793005ull;
+    value_ ^= value_ >> 29;
+  }
+  std::uint64_t value_ = 0x9e3779b97f4a7c15ull;
+};
+
 }  // namespace
+
+std::uint64_t hash_of(const CharacterState& state) {
+  WordHash hash;
+  each_field(state, hash);
+  return hash.value();
+}
 
 std::uint64_t identity_of(const TriangleWorld& world) {
   Hash hash;

@@ -1,0 +1,69 @@
+// SPDX-License-Identifier: MIT
+// A recorded run: all that is needed to run it again, anywhere.
+#pragma once
+
+#include <memory>
+#include <string>
+#include <vector>
+
+#include "lagniappe/character_state.h"
+#include "lagniappe/course.h"
+#include "lagniappe/input_frame.h"
+#include "lagniappe/profile.h"
+
+namespace lagniappe {
+
+// Time of a drawn frame that no tick was done for, because making it up would have taken too long.
+struct DroppedTime {
+  std::uint64_t after_tick;  // Counted from the take's start.
+  double seconds;
+};
+
+// What people say about a take, and what is shown of it before it is opened.
+struct TakeAbout {
+  std::string name;        // "sluice stairs, sprint, 12 s".
+  std::string note;        //
+  bool star = false;       //
+  std::string recorded;    // ISO 8601, UTC, when the recording began.
+  std::vector<Vec2> path;  // m, x and z of the foot in the course frame: a few points of the way, in order.
+  std::uint64_t ticks = 0;
+};
+
+struct Take {
+  CharacterState start;
+  int tick_rate = 60;
+  std::vector<InputFrame> inputs;  // One a tick.
+
+  // What it ran on. REQUIRES: course is not null where a take is written.
+  std::shared_ptr<const Course> course;
+  Profile profile;
+  std::uint64_t course_identity = 0;  // See identity_of().
+  std::uint64_t profile_identity = 0;
+  std::string course_file, profile_file;  // Where those came from; may be empty.
+
+  // hash_of() the state after each tick; empty, or as many as inputs.
+  std::vector<std::uint64_t> hashes;
+  std::vector<DroppedTime> dropped;
+  TakeAbout about;
+
+  double seconds() const { return static_cast<double>(inputs.size()) / tick_rate; }
+};
+
+// Returns a number that is equal for places in which every run is the same, and hardly ever for others: a hash
+// of triangles, piece names and limits.
+std::uint64_t identity_of(const TriangleWorld& world);
+// The same for profiles: a hash of every value, names aside.
+std::uint64_t identity_of(const Profile& profile);
+
+// Returns a hash of all bits of a state's values: states with equal hashes are taken to be bit-identical.
+std::uint64_t hash_of(const CharacterState& state);
+
+// Returns inputs for `to_rate` that do at each time what `inputs` do at `from_rate`: sticks and buttons are
+// those of the tick that is under way, turned angles are shared out by time, and no press is lost.
+std::vector<InputFrame> inputs_at_rate(const std::vector<InputFrame>& inputs, int from_rate, int to_rate);
+
+// Returns ticks [first, last) of a take as one of its own, that begins with `start`: the state before its first
+// tick. REQUIRES: first <= last <= inputs.size().
+Take part_of(const Take& take, std::size_t first, std::size_t last, const CharacterState& start);
+
+}  // namespace lagniappe

@@ -1,0 +1,75 @@
+// SPDX-License-Identifier: MIT
+#include "results.h"
+
+#include <fmt/format.h>
+
+#include <chrono>
+#include <ctime>
+
+namespace lagniappe::cli {
+namespace {
+
+std::string now_text() {
+  const std::time_t now = std::chrono::system_clock::to_time_t(std::chrono::system_clock::now());
+  char text[32];
+  std::strftime(text, sizeof text, "%Y-%m-%dT%H:%M:%SZ", std::gmtime(&now));
+  return text;
+}
+
+}  // namespace
+
+void add_output_options(CLI::App& command, Outputs& outputs) {
+  command.add_option("--trace", outputs.trace, "Write the state after every tick as CSV");
+  command.add_option("--ledger", outputs.ledger, "Write what the solver did in every tick as JSON lines");
+  command.add_option("--take", outputs.take, "Write the run as a take");
+}
+
+Result<void> write_outputs(const Outputs& outputs, const Run& run, Take take, const World& world) {
+  Result<void> written;
+  if (!outputs.trace.empty()) written = write_file(outputs.trace, trace_csv(run, world));
+  if (written && !outputs.ledger.empty()) written = write_file(outputs.ledger, ledger_lines(run, take, world));
+  if (!written || outputs.take.empty()) return written;
+  keep_hashes(run, take);
+  take.about.name = describe(run, world);
+  take.about.path = path_of(run);
+  take.about.ticks = run.ticks();
+  take.about.recorded = now_text();
+  return write_file(outputs.take, take_bytes(take));
+}
+
+void print_summary(const Run& run) {
+  const RunSummary summary = run.summarize();
+  const Vec3& end = summary.end_C;
+  fmt::print("distance          {:.3f} m\n", summary.drive.distance);
+  fmt::print("top speed         {:.3f} m/s\n", summary.drive.top_speed);
+  fmt::print("highest point     {:.4f} m\n", summary.drive.highest_point);
+  fmt::print("airtime           {:.3f} s\n", summary.drive.airtime);
+  fmt::print("landings          {}\n", summary.landings);
+  fmt::print("refused steps     {}\n", summary.refused_steps);
+  fmt::print("stuck             {:.2f} s\n", summary.stuck_seconds);
+  fmt::print("ticks             {}\n", run.ticks());
+  fmt::print("ticks per second  {}\n", run.tick_rate());
+  fmt::print("end               {:.3f} {:.3f} {:.3f} m, {}\n", end.x, end.y, end.z, name_of(summary.end_state));
+  if (run.last().times_put_home > 0) fmt::print("put back to start {} times\n", run.last().times_put_home);
+}
+
+void print_tick(const Run& run, const Take& take, const World& world, std::size_t tick) {
+  const CharacterState &before = run.state(tick - 1), &after = run.state(tick);
+  const auto underfoot = world.piece_name(after.ground.piece);
+  fmt::print("tick {}, {:.4f} s to {:.4f} s: {}, foot at {:.3f} {:.3f} {:.3f} m, {:.2f} m/s{}\n", after.tick,
+             before.time, after.time, name_of(after.state), after.foot_C.x, after.foot_C.y, after.foot_C.z,
+             length(after.velocity_C), underfoot.empty() ? "" : fmt::format(", on \u201c{}\u201d", underfoot));
+  for (const LedgerEntry& entry : ledger_of(run, take, world, tick).entries)
+    fmt::print("  {} {}\n", is_refusal(entry) ? '!' : '-', to_sentence(entry, world));
+}
+
+Result<Profile> with_values(Profile profile, const std::vector<std::string>& assignments) {
+  for (const std::string& assignment : assignments) {
+    auto changed = with_value(profile, assignment);
+    if (!changed) return changed;
+    profile = *changed;
+  }
+  return profile;
+}
+
+}  // namespace lagniappe::cli

@@ -1,0 +1,41 @@
+// SPDX-License-Identifier: MIT
+// What commands write and print about a run.
+#pragma once
+
+#include <CLI/CLI.hpp>
+#include <string>
+
+#include "lagniappe/files.h"
+#include "lagniappe/run.h"
+
+namespace lagniappe::cli {
+
+// Files that a command can leave; empty: not wanted.
+struct Outputs {
+  std::string trace, ledger, take;
+};
+void add_output_options(CLI::App& command, Outputs& outputs);
+
+// Writes what was asked for; nothing is written before all of the run is done. The take is written with its
+// hashes and a description.
+Result<void> write_outputs(const Outputs& outputs, const Run& run, Take take, const World& world);
+
+// What a run came to, as lines.
+void print_summary(const Run& run);
+
+// The ledger of a tick as sentences, indented.
+void print_tick(const Run& run, const Take& take, const World& world, std::size_t tick);
+
+// A run with what it ran on.
+struct Compared {
+  const Run run;
+  const Take& take;
+  const World& world;
+};
+// Prints where two runs part and why, and both summaries side by side; returns whether they are identical.
+bool print_comparison(const Compared& first, const Compared& second);
+
+// Returns a profile with every NAME=VALUE applied, in order.
+Result<Profile> with_values(Profile profile, const std::vector<std::string>& assignments);
+
+}  // namespace lagniappe::cli

@@ -1,0 +1,77 @@
+// SPDX-License-Identifier: MIT
+#include "io/document_writers.h"
+#include "io/exact_degrees.h"
+#include "lagniappe/files.h"
+#include "lagniappe/profile_fields.h"
+
+namespace lagniappe {
+namespace {
+
+// The object of a section such as "", "ground" or "ground/response".
+Json& section_of(Json& document, std::string_view section) {
+  Json* at = &document;
+  while (!section.empty()) {
+    const auto slash = section.find('/');
+    at = &(*at)[std::string(section.substr(0, slash))];
+    section = slash == std::string_view::npos ? "" : section.substr(slash + 1);
+  }
+  return *at;
+}
+
+Json points_of(const Curve& curve) {
+  Json points = Json::array();
+  for (int i = 0; i < curve.count; ++i) points.push_back({curve.points[i].x, curve.points[i].y});
+  return points;
+}
+
+// Puts a value where a path such as "ground.response.model" points; every part but the last must be there.
+void put(Json& document, std::string_view path, const Json& value) {
+  Json* at = &document;
+  std::string pointer;
+  for (auto dot = path.find('.'); dot != std::string_view::npos; dot = path.find('.')) {
+    const std::string section(path.substr(0, dot));
+    pointer += "/" + section;
+    if (!at->contains(section) || !(*at)[section].is_object())
+      throw ReadFailure{pointer, "a profile has no such part"};
+    at = &(*at)[section];
+    path.remove_prefix(dot + 1);
+  }
+  (*at)[std::string(path)] = value;
+}
+
+}  // namespace
+
+Result<Profile> with_value(const Profile& profile, const std::string& assignment) {
+  const auto equals = assignment.find('=');
+  try {
+    if (equals == std::string::npos || equals == 0)
+      throw ReadFailure{"", "it should be NAME=VALUE, as in ground.speed=5.2"};
+    const std::string text = assignment.substr(equals + 1);
+    const Json value = Json::parse(text, nullptr, false);
+    Json document = profile_json(profile);
+    put(document, std::string_view(assignment).substr(0, equals), value.is_discarded() ? Json(text) : value);
+    return read_profile_document(JsonCursor(document, ""));
+  } catch (const ReadFailure& failure) {
+    return refuse({assignment, failure.pointer.empty() ? "the profile" : failure.pointer, failure.what});
+  }
+}
+
+Json profile_json(const Profile& profile) {
+  Json json = {{"lagniappe", "profile"}, {"version", 1}, {"name", profile.name}};
+  Profile copy = profile;  // The tables give references.
+  for (const ProfileField& field : profile_fields()) {
+    const double value = field.value(copy);
+    section_of(json, field.section)[std::string(field.key)] = field.is_angle() ? exact_degrees(value) : value;
+  }
+  for (const ProfileCurve& field : profile_curves())
+    section_of(json, field.section)[std::string(field.key)] = points_of(field.curve(copy));
+  for (const ProfileChoice& field : profile_choices()) {
+    const int choice = field.get(profile);
+    section_of(json, field.section)[std::string(field.key)] =
+        field.words.empty() ? Json(choice != 0) : Json(field.words[static_cast<std::size_t>(choice)]);
+  }
+  json["jump"]["air_jumps"] = profile.jump.air_jumps;
+  return json;
+}
+
+}  // namespace lagniappe

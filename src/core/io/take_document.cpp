@@ -1,0 +1,221 @@
+// SPDX-License-Identifier: MIT
+#include "io/take_document.h"
+
+#include <fmt/format.h>
+
+#include <charconv>
+
+#include "io/document_writers.h"
+#include "sim/state_fields.h"
+
+namespace lagniappe {
+namespace {
+
+constexpr std::size_t kMostTicks = 480ull * 3600 * 24;
+constexpr std::size_t kMostPathPoints = 4096;
+
+struct FieldWriter {
+  Json& json;
+  template <typename T>
+  void operator()(const char* name, const T& value) const {
+    if constexpr (std::is_enum_v<T>) {
+      json[name] = static_cast<int>(value);
+    } else if constexpr (std::is_same_v<T, Vec3>) {
+      json[name] = {value.x, value.y, value.z};
+    } else if constexpr (std::is_same_v<T, Quat>) {
+      json[name] = {value.w, value.x, value.y, value.z};
+    } else {
+      json[name] = value;
+    }
+  }
+};
+
+struct FieldReader {
+  const JsonCursor& map;
+  template <typename T>
+  void operator()(const char* name, T& value) const {
+    const JsonCursor cursor = map.at(name);
+    if constexpr (std::is_same_v<T, StateId>) {
+      value = static_cast<T>(cursor.integer(0, kStateCount - 1));
+    } else if constexpr (std::is_same_v<T, Verdict>) {
+      value = static_cast<T>(cursor.integer(0, static_cast<int>(kVerdictNames.size()) - 1));
+    } else if constexpr (std::is_same_v<T, Surface::Walk>) {
+      value = static_cast<T>(cursor.integer(0, static_cast<int>(Surface::Walk::Never)));
+    } else if constexpr (std::is_same_v<T, bool>) {
+      value = cursor.truth();
+    } else if constexpr (std::is_same_v<T, Vec3>) {
+      value = cursor.vec3({-1e9, 1e9});
+    } else if constexpr (std::is_same_v<T, Quat>) {
+      const auto e = cursor.elements();
+      if (e.size() != 4) cursor.fail("a rotation has 4 numbers");
+      const NumberRange unit = {-1.0, 1.0};
+      value = Quat(e[0].number(unit), e[1].number(unit), e[2].number(unit), e[3].number(unit));
+      if (std::abs(glm::length(value) - 1.0) > 1e-6) cursor.fail("this is no rotation");
+    } else if constexpr (std::is_integral_v<T>) {
+      if (!cursor.value().is_number_integer()) cursor.fail("a whole number is wanted here");
+      value = cursor.value().get<T>();
+    } else {
+      value = cursor.number({-1e12, 1e12});
+    }
+  }
+};
+
+Json frame_list(const InputFrame& f) {
+  Json list = {f.move.x,      f.move.y,      f.look_delta.x, f.look_delta.y,
+               f.turn_rate.x, f.turn_rate.y, f.held.bits,    f.pressed.bits};
+  if (f.look) list.insert(list.end(), {f.look->x, f.look->y});
+  return list;
+}
+
+InputFrame read_frame(const JsonCursor& list) {
+  const auto e = list.elements();
+  if (e.size() != 8 && e.size() != 10) list.fail("an input has 8 or 10 numbers");
+  const auto pair = [&](std::size_t i) { return Vec2(e[i].number({-1e6, 1e6}), e[i + 1].number({-1e6, 1e6})); };
+  const int all = (1 << kActionCount) - 1;
+  InputFrame frame{pair(0), pair(2), pair(4), std::nullopt, {}, {}};
+  frame.held.bits = static_cast<std::uint32_t>(e[6].integer(0, all));
+  frame.pressed.bits = static_cast<std::uint32_t>(e[7].integer(0, all));
+  if (e.size() == 10) frame.look = pair(8);
+  return frame;
+}
+
+// Equal inputs in a row are stored once, with their count.
+Json runs_of(const Take& take, std::size_t first, std::size_t last) {
+  Json runs = Json::array();
+  for (std::size_t i = first; i < last; ++i) {
+    Json list = frame_list(take.inputs[i]);
+    if (!runs.empty() && runs.back()[1] == list) {
+      runs.back()[0] = runs.back()[0].get<std::uint64_t>() + 1;
+    } else {
+      runs.push_back({1u, std::move(list)});
+    }
+  }
+  return runs;
+}
+
+void read_runs(const JsonCursor& runs, std::vector<InputFrame>& inputs) {
+  for (const JsonCursor& run : runs.elements()) {
+    const auto e = run.elements();
+    if (e.size() != 2) run.fail("a run of inputs has a count and an input");
+    const auto count = static_cast<std::size_t>(e[0].integer(1, 1'000'000'000));
+    if (count > kMostTicks - inputs.size()) run.fail("the take is longer than a day");
+    inputs.insert(inputs.end(), count, read_frame(e[1]));
+  }
+}
+
+// 16 hexadecimal digits a tick: whole numbers of 64 bits get lost in many readers of JSON.
+void read_hashes(const JsonCursor& cursor, std::size_t ticks, std::vector<std::uint64_t>& hashes) {
+  const std::string digits = cursor.text();
+  if (digits.size() != 16 * ticks) cursor.fail("there must be 16 digits for each tick");
+  for (std::size_t i = 0; i < digits.size(); i += 16) {
+    std::uint64_t hash = 0;
+    const char* end = digits.data() + i + 16;
+    const auto [at, wrong] = std::from_chars(digits.data() + i, end, hash, 16);
+    if (wrong != std::errc() || at != end) cursor.fail("these are no hexadecimal digits");
+    hashes.push_back(hash);
+  }
+}
+
+}  // namespace
+
+Json about_json(const TakeAbout& about) {
+  Json path = Json::array();
+  for (const Vec2& p : about.path) path.push_back({p.x, p.y});
+  return {{"name", about.name},         {"note", about.note}, {"star", about.star},
+          {"recorded", about.recorded}, {"path", path},       {"ticks", about.ticks}};
+}
+
+Json head_json(const Take& take) {
+  Json start;
+  each_field(take.start, FieldWriter{start});
+  return {{"start", start},
+          {"tick_rate", take.tick_rate},
+          {"course", course_json(*take.course)},
+          {"course_identity", fmt::format("{:016x}", take.course_identity)},
+          {"course_file", take.course_file},
+          {"profile", profile_json(take.profile)},
+          {"profile_identity", fmt::format("{:016x}", take.profile_identity)},
+          {"profile_file", take.profile_file}};
+}
+
+Json part_json(const Take& take, std::size_t first, std::size_t last) {
+  Json part = {{"inputs", runs_of(take, first, last)}};
+  if (take.hashes.size() >= last) {
+    std::string digits;
+    for (std::size_t i = first; i < last; ++i)
+      fmt::format_to(std::back_inserter(digits), "{:016x}", take.hashes[i]);
+    part["hashes"] = std::move(digits);
+  }
+  for (const DroppedTime& drop : take.dropped) {
+    if (drop.after_tick >= first && drop.after_tick < last)
+      part["dropped"].push_back({drop.after_tick, drop.seconds});
+  }
+  return part;
+}
+
+Json end_json(const Take& take) { return {{"end", take.inputs.size()}}; }
+
+TakeAbout read_about(const JsonCursor& cursor) {
+  cursor.only_keys({"name", "note", "star", "recorded", "path", "ticks"});
+  TakeAbout about;
+  about.name = cursor.at("name").text();
+  about.note = cursor.at("note").text();
+  about.star = cursor.at("star").truth();
+  about.recorded = cursor.at("recorded").text();
+  const auto points = cursor.at("path").elements();
+  if (points.size() > kMostPathPoints) cursor.at("path").fail("the path has too many points");
+  for (const JsonCursor& point : points) about.path.push_back(point.vec2({-1e9, 1e9}));
+  FieldReader{cursor}("ticks", about.ticks);
+  return about;
+}
+
+Take read_head(const JsonCursor& head) {
+  head.only_keys({"start", "tick_rate", "course", "course_identity", "course_file", "profile",
+                  "profile_identity", "profile_file"});
+  const auto identity = [&](std::string_view key) {
+    std::vector<std::uint64_t> one;
+    read_hashes(head.at(key), 1, one);
+    return one.front();
+  };
+  Take take;
+  const JsonCursor start = head.at("start");
+  each_field(take.start, FieldReader{start});
+  take.tick_rate = head.at("tick_rate").integer(10, 480);
+  const JsonCursor course = head.at("course").as_document(), profile = head.at("profile").as_document();
+  check_heading(course, "course");
+  take.course = std::make_shared<const Course>(read_course_document(course, ""));
+  check_heading(profile, "profile");
+  take.profile = read_profile_document(profile);
+  take.course_identity = identity("course_identity");
+  take.profile_identity = identity("profile_identity");
+  take.course_file = head.at("course_file").text();
+  take.profile_file = head.at("profile_file").text();
+  return take;
+}
+
+bool read_part(const JsonCursor& part, Take& take) {
+  if (part.has("end")) {
+    part.only_keys({"end"});
+    std::size_t ticks = 0;
+    FieldReader{part}("end", ticks);
+    if (ticks != take.inputs.size())
+      part.at("end").fail("there should be more ticks, or fewer, than there are");
+    return true;
+  }
+  part.only_keys({"inputs", "hashes", "dropped"});
+  const std::size_t before = take.inputs.size();
+  const bool hashed = take.hashes.size() == before;
+  read_runs(part.at("inputs"), take.inputs);
+  if (hashed && part.has("hashes")) read_hashes(part.at("hashes"), take.inputs.size() - before, take.hashes);
+  if (take.hashes.size() != take.inputs.size()) take.hashes.clear();
+  if (!part.has("dropped")) return false;
+  for (const JsonCursor& drop : part.at("dropped").elements()) {
+    const auto e = drop.elements();
+    if (e.size() != 2) drop.fail("dropped time is a tick and seconds");
+    take.dropped.push_back(
+        {static_cast<std::uint64_t>(e[0].integer(0, 2'000'000'000)), e[1].number({0.0, 1e9})});
+  }
+  return false;
+}
+
+}  // namespace lagniappe

@@ -1,0 +1,230 @@
+// SPDX-License-Identifier: MIT
+#include "sim/examination.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace lagniappe {
+namespace {
+
+constexpr double kFlickerTime = 0.2;                      // s.
+constexpr double kMissedJumpTime = 0.2;                   // s before landing, or after leaving the ground.
+constexpr double kStuckTime = 0.5;                        // s.
+constexpr double kStuckShare = 0.05;                      // Of the wished way; less is hardly moving.
+constexpr double kSmallestWish = 0.5;                     // m/s; who asks for less is not stuck.
+constexpr double kSmallestPop = 0.04;                     // m.
+constexpr double kDeepPushOut = 0.02;                     // m.
+constexpr double kLossShare = 0.08, kSmallestLoss = 0.3;  // Of the speed; m/s.
+constexpr double kSameDirection = 0.95;                   // Cosine.
+
+template <typename... Cases>
+struct Overloaded : Cases... {
+  using Cases::operator()...;
+};
+template <typename... Cases>
+Overloaded(Cases...) -> Overloaded<Cases...>;
+
+double distance_to_segment(const Vec3& p, const Vec3& a, const Vec3& b) {
+  const Vec3 ab = b - a;
+  const double square = length_squared(ab);
+  const double t = square > 0.0 ? std::clamp(dot(p - a, ab) / square, 0.0, 1.0) : 0.0;
+  return length(p - a - ab * t);
+}
+
+}  // namespace
+
+Examination::Examination(Run& run, const InputFrame& input, const CharacterState& before,
+                         const CharacterState& after, const Ledger& ledger, const Profile& profile)
+    : run_(run),
+      watch_(run.watch_),
+      input_(input),
+      before_(before),
+      after_(after),
+      ledger_(ledger),
+      profile_(profile),
+      tick_(run.states_.size()),
+      dt_(1.0 / run.tick_rate()) {}
+
+std::size_t Examination::ticks_of(double seconds) const {
+  return static_cast<std::size_t>(std::ceil(seconds / dt_ - 1e-9));
+}
+
+void Examination::add(Finding finding) { run_.findings_.push_back(finding); }
+
+void Examination::touch(PieceId piece) {
+  if (piece == kNoPiece) return;
+  for (const std::uint32_t i : watch_.open_touches) {
+    if (run_.touches_[i].piece != piece) continue;
+    run_.touches_[i].last = tick_;
+    return;
+  }
+  watch_.open_touches.push_back(static_cast<std::uint32_t>(run_.touches_.size()));
+  run_.touches_.push_back({piece, tick_, tick_});
+}
+
+void Examination::close_touches() {
+  std::erase_if(watch_.open_touches, [&](std::uint32_t i) { return run_.touches_[i].last < tick_; });
+}
+
+void Examination::read_ledger() {
+  const auto read = Overloaded{
+      [&](const entry::Reset&) { events_.set(Event::PutHome); },
+      [&](const entry::Carry& e) { events_.set(Event::Carried), touch(e.piece), took_speed_ |= e.blocked; },
+      [&](const entry::Push& e) { events_.set(Event::Pushed), touch(e.piece), took_speed_ = true; },
+      [&](const entry::PushOut& e) { events_.set(Event::PushOut), touch(e.piece), took_speed_ = true; },
+      [&](const entry::Wish& e) { wish_C_ = e.velocity_C; },
+      [&](const entry::StateChange&) { events_.set(Event::StateChange); },
+      [&](const entry::Jump&) { events_.set(Event::Jump); },
+      [&](const entry::JumpRefused&) { events_.set(Event::JumpRefused); },
+      [&](const entry::Sweep& e) {
+        if (e.hit) touch(e.piece);
+      },
+      [&](const entry::Slide& e) {
+        using Kind = entry::Slide::Kind;
+        if (e.kind == Kind::Ceiling) events_.set(Event::Ceiling);
+        if (e.kind == Kind::Wall || e.kind == Kind::Stop || e.kind == Kind::Crease) events_.set(Event::Wall);
+        took_speed_ |= e.kind != Kind::Along;
+      },
+      [&](const entry::Step& e) {
+        events_.set(e.outcome == entry::Step::Outcome::Taken ? Event::Step : Event::StepRefused);
+        touch(e.piece);
+      },
+      [&](const entry::Judged& e) {
+        if (e.verdict != Verdict::None) touch(e.piece);
+      },
+      [&](const entry::Snap&) { events_.set(Event::Snap); },
+      [](const entry::Probe&) {},
+      [](const entry::Crest&) {},
+      [](const entry::LeftGround&) {},
+  };
+  for (const LedgerEntry& entry : ledger_.entries) std::visit(read, entry);
+  if (after_.grounded()) events_.set(Event::OnGround);
+  if (after_.grounded() && !before_.grounded()) events_.set(Event::Landing);
+  if (!after_.grounded() && before_.grounded()) events_.set(Event::LeftGround);
+}
+
+void Examination::find_flicker() {
+  const bool state_changed = after_.state != before_.state;
+  const bool ground_changed = after_.grounded() != before_.grounded();
+  const auto since = [&](std::size_t change) { return static_cast<double>(tick_ - change) * dt_; };
+  const bool asked = within(watch_.input_changed, 2.0 * kFlickerTime) || events_.has(Event::Jump) ||
+                     events_.has(Event::PutHome);
+  if (state_changed && !asked && after_.state == watch_.state_before &&
+      within(watch_.state_changed, kFlickerTime)) {
+    add({Finding::Kind::Flicker, watch_.state_changed, tick_, since(watch_.state_changed), kNoPiece,
+         before_.state});
+  } else if (ground_changed && !state_changed && !asked && within(watch_.ground_changed, kFlickerTime)) {
+    add({Finding::Kind::Flicker, watch_.ground_changed, tick_, since(watch_.ground_changed),
+         after_.ground.piece, after_.state});
+  }
+  if (state_changed) {
+    watch_.state_before = before_.state;
+    watch_.state_changed = tick_;
+  }
+  if (ground_changed) watch_.ground_changed = tick_;
+}
+
+void Examination::find_stuck() {
+  const Vec3 up = after_.up_C();
+  const Vec3 moved = across(after_.foot_C - before_.foot_C - after_.ground_velocity_C * dt_, up);
+  const bool stuck = length(wish_C_) >= kSmallestWish && length(moved) < kStuckShare * length(wish_C_) * dt_;
+  if (!stuck) {
+    watch_.stuck_since = 0;
+    return;
+  }
+  if (watch_.stuck_since == 0) watch_.stuck_since = tick_;
+  const std::size_t ticks = tick_ - watch_.stuck_since + 1;
+  const double seconds = static_cast<double>(ticks) * dt_;
+  if (ticks == ticks_of(kStuckTime)) {
+    const PieceId piece = run_.touches_.empty() ? kNoPiece : run_.touches_.back().piece;
+    add({Finding::Kind::Stuck, watch_.stuck_since, tick_, seconds, piece, after_.state});
+  } else if (ticks > ticks_of(kStuckTime)) {
+    for (auto f = run_.findings_.rbegin(); f != run_.findings_.rend(); ++f) {
+      if (f->kind != Finding::Kind::Stuck) continue;
+      f->last = tick_;
+      f->amount = seconds;
+      return;
+    }
+  }
+}
+
+// A pop is what neither the velocities before and after nor the eye's smoothing explain of the drawn motion.
+void Examination::find_pop() {
+  if (events_.has(Event::PutHome) || events_.has(Event::Pushed) || events_.has(Event::PushOut)) return;
+  const double kept = profile_.smoothing.time > 0.0 ? std::exp(-dt_ / profile_.smoothing.time) : 0.0;
+  const Vec3 drawn = after_.foot_C - before_.foot_C + after_.eye_offset_C - before_.eye_offset_C * kept;
+  const double jump = distance_to_segment(drawn, before_.velocity_C * dt_, after_.velocity_C * dt_);
+  if (jump > kSmallestPop) add({Finding::Kind::Pop, tick_, tick_, jump, after_.ground.piece, after_.state});
+}
+
+void Examination::find_speed_loss() {
+  const bool plain = before_.grounded() && after_.grounded() && before_.state == after_.state &&
+                     after_.state != StateId::Skid && length_squared(after_.wall_normal_C) == 0.0;
+  if (!plain || took_speed_) return;
+  const Vec3 from = before_.velocity_C - before_.ground_velocity_C,
+             to = after_.velocity_C - after_.ground_velocity_C;
+  const double speed = length(from), wished = length(wish_C_);
+  const double loss = speed - length(to);
+  const bool wanted_on = wished >= speed - 0.01 && dot(wish_C_, from) > kSameDirection * wished * speed;
+  if (wanted_on && loss > std::max(kSmallestLoss, kLossShare * speed))
+    add({Finding::Kind::SpeedLoss, tick_, tick_, loss, after_.ground.piece, after_.state});
+}
+
+void Examination::find_deep_push_out() {
+  if (after_.penetration <= kDeepPushOut) return;
+  if (!run_.findings_.empty()) {
+    Finding& before = run_.findings_.back();
+    if (before.kind == Finding::Kind::DeepPushOut && before.last + 1 == tick_) {
+      before.last = tick_;
+      before.amount = std::max(before.amount, after_.penetration);
+      return;
+    }
+  }
+  PieceId piece = kNoPiece;
+  for (const LedgerEntry& entry : ledger_.entries) {
+    if (const auto* out = std::get_if<entry::PushOut>(&entry)) piece = out->piece;
+  }
+  add({Finding::Kind::DeepPushOut, tick_, tick_, after_.penetration, piece, after_.state});
+}
+
+void Examination::find_missed_jump() {
+  if (events_.has(Event::Jump) || events_.has(Event::PutHome)) {
+    watch_.jump_pressed = 0;
+    return;
+  }
+  if (input_.pressed.has(Action::Jump)) {
+    watch_.jump_pressed = tick_;
+    watch_.ground_left_for = before_.since_grounded;
+  }
+  if (watch_.jump_pressed == 0) return;
+  const double age = static_cast<double>(tick_ - watch_.jump_pressed) * dt_;
+  // One more tick after landing: that is when a remembered press is used.
+  const bool landed = before_.grounded() && after_.grounded() && tick_ > watch_.jump_pressed;
+  const bool late = watch_.ground_left_for > 0.0 && watch_.ground_left_for <= kMissedJumpTime;
+  const Finding missed = {
+      Finding::Kind::MissedJump, watch_.jump_pressed, watch_.jump_pressed, 0.0, kNoPiece, after_.state};
+  if (landed) {
+    if (age - dt_ <= kMissedJumpTime) add(missed), run_.findings_.back().amount = -(age - dt_);
+    watch_.jump_pressed = 0;
+  } else if (age > kMissedJumpTime) {
+    if (late) add(missed), run_.findings_.back().amount = watch_.ground_left_for;
+    watch_.jump_pressed = 0;
+  }
+}
+
+void Examination::examine() {
+  const bool sprint = input_.held.has(Action::Sprint) != before_.held.has(Action::Sprint);
+  if (sprint || input_.move != watch_.move || tick_ == 1) watch_.input_changed = tick_;
+  watch_.move = input_.move;
+  read_ledger();
+  find_flicker();
+  find_stuck();
+  find_pop();
+  find_speed_loss();
+  find_deep_push_out();
+  find_missed_jump();
+  close_touches();
+  run_.events_.push_back(events_);
+}
+
+}  // namespace lagniappe
