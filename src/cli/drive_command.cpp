@@ -37,6 +37,7 @@ int run_script(const Options& options) {
   fmt::print("course            {}\n", take.course->name);
   fmt::print("profile           {}\n", take.profile.name);
   print_summary(*run);
+  print_findings(*run, take, world);
   if (dropped > 0) fmt::print("dropped           {} triangles without area or with bad numbers\n", dropped);
   if (options.timing)
     fmt::print("computed          {:.0f} ticks in a second\n",

@@ -53,6 +53,13 @@ void print_summary(const Run& run) {
   if (run.last().times_put_home > 0) fmt::print("put back to start {} times\n", run.last().times_put_home);
 }
 
+void print_findings(const Run& run, const Take& take, const World& world) {
+  for (const Finding& finding : run.findings())
+    fmt::print("finding           tick {}, {:.2f} s: {}\n", finding.first,
+               static_cast<double>(finding.first) / run.tick_rate(),
+               to_sentence(finding, world, take.profile, run.tick_rate()));
+}
+
 void print_tick(const Run& run, const Take& take, const World& world, std::size_t tick) {
   const CharacterState &before = run.state(tick - 1), &after = run.state(tick);
   const auto underfoot = world.piece_name(after.ground.piece);

@@ -23,6 +23,9 @@ Result<void> write_outputs(const Outputs& outputs, const Run& run, Take take, co
 // What a run came to, as lines.
 void print_summary(const Run& run);
 
+// What the examination found, one line each.
+void print_findings(const Run& run, const Take& take, const World& world);
+
 // The ledger of a tick as sentences, indented.
 void print_tick(const Run& run, const Take& take, const World& world, std::size_t tick);
 

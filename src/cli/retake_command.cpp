@@ -71,6 +71,7 @@ int retake(const Options& options) {
     return fail(written.error());
   print_changes(*take, other);
   print_summary(*after);
+  print_findings(*after, other, new_world);
   const bool unchanged = other.profile_identity == take->profile_identity &&
                          other.tick_rate == take->tick_rate && other.course_identity == take->course_identity;
   if (unchanged) return print_identity(*before, *take);

@@ -13,6 +13,7 @@ constexpr double kStuckTime = 0.5;                        // s.
 constexpr double kStuckShare = 0.05;                      // Of the wished way; less is hardly moving.
 constexpr double kSmallestWish = 0.5;                     // m/s; who asks for less is not stuck.
 constexpr double kSmallestPop = 0.04;                     // m.
+constexpr double kShortestSmoothing = 0.02;               // s; a shorter time constant is not seen as smooth.
 constexpr double kDeepPushOut = 0.02;                     // m.
 constexpr double kLossShare = 0.08, kSmallestLoss = 0.3;  // Of the speed; m/s.
 constexpr double kSameDirection = 0.95;                   // Cosine.
@@ -24,11 +25,12 @@ struct Overloaded : Cases... {
 template <typename... Cases>
 Overloaded(Cases...) -> Overloaded<Cases...>;
 
-double distance_to_segment(const Vec3& p, const Vec3& a, const Vec3& b) {
+// From the nearest point of the segment.
+Vec3 way_from_segment(const Vec3& p, const Vec3& a, const Vec3& b) {
   const Vec3 ab = b - a;
   const double square = length_squared(ab);
   const double t = square > 0.0 ? std::clamp(dot(p - a, ab) / square, 0.0, 1.0) : 0.0;
-  return length(p - a - ab * t);
+  return p - a - ab * t;
 }
 
 }  // namespace
@@ -151,9 +153,13 @@ void Examination::find_stuck() {
 // A pop is what neither the velocities before and after nor the eye's smoothing explain of the drawn motion.
 void Examination::find_pop() {
   if (events_.has(Event::PutHome) || events_.has(Event::Pushed) || events_.has(Event::PushOut)) return;
-  const double kept = profile_.smoothing.time > 0.0 ? std::exp(-dt_ / profile_.smoothing.time) : 0.0;
-  const Vec3 drawn = after_.foot_C - before_.foot_C + after_.eye_offset_C - before_.eye_offset_C * kept;
-  const double jump = distance_to_segment(drawn, before_.velocity_C * dt_, after_.velocity_C * dt_);
+  const bool smooth = profile_.smoothing.time >= kShortestSmoothing;
+  const double kept = smooth ? std::exp(-dt_ / profile_.smoothing.time) : 1.0;
+  const Vec3 jumped =
+      way_from_segment(after_.foot_C - before_.foot_C, before_.velocity_C * dt_, after_.velocity_C * dt_);
+  // What the eye was set back by, before that decayed for the length of the tick.
+  const Vec3 smoothed = smooth ? after_.eye_offset_C / kept - before_.eye_offset_C : Vec3(0.0);
+  const double jump = length(jumped + smoothed);
   if (jump > kSmallestPop) add({Finding::Kind::Pop, tick_, tick_, jump, after_.ground.piece, after_.state});
 }
 

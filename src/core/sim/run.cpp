@@ -72,9 +72,13 @@ void Run::truncate(std::size_t tick) {
   states_.truncate(tick + 1);
   events_.truncate(tick + 1);
   std::erase_if(touches_, [&](const Touch& t) { return t.first > tick; });
-  for (Touch& t : touches_) t.last = std::min(t.last, tick);
   std::erase_if(findings_, [&](const Finding& f) { return f.last > tick; });
   watch_ = {};
+  // Those that the last tick belongs to go on if the next one touches the same.
+  for (std::uint32_t i = 0; i < touches_.size(); ++i) {
+    if (touches_[i].last >= tick) watch_.open_touches.push_back(i);
+    touches_[i].last = std::min(touches_[i].last, tick);
+  }
 }
 
 std::optional<Run> run_take(const Take& take, const World& world, const Progress& progress) {

@@ -1,10 +1,16 @@
 // SPDX-License-Identifier: MIT
+#include <sys/resource.h>
+#include <sys/stat.h>
+#include <sys/wait.h>
 #include <unistd.h>
 #include <catch2/catch.hpp>
+#include <csignal>
 #include <cstring>
+#include <filesystem>
 #include <fstream>
 #include <sstream>
 
+#include "io/exact_degrees.h"
 #include "support/scenes.h"
 
 using namespace lagniappe;
@@ -12,46 +18,96 @@ using namespace lagniappe::test;
 
 namespace {
 
+const Course& stair_course() {
+  static const Course course = *parse_course(R"({"lagniappe":"course","version":1,"name":"Stair yard",
+    "surfaces":[{"id":"silt","friction":0.4},{"id":"oak","climbable":true}],
+    "pieces":[{"id":"yard","kind":"block","at":[0,-1,0],"size":[60,1,60],"turn":[33.3,0,0]},
+              {"id":"flight","kind":"stairs","at":[0,0,-3],"width":3,"rise":0.18,"run":0.28,"count":6,"surface":"oak"},
+              {"id":"coil","kind":"spiral-stairs","at":[9,0,0],"inner":0.2,"outer":2,"rise":0.17,"angle":-21.7,"count":9},
+              {"id":"bank","kind":"ramp","at":[-9,0,0],"size":[3,1,7],"turn":[12.5,0.1,-0.7],"surface":"silt"},
+              {"id":"ferry","kind":"block","at":[4,0,4],"size":[1,0.2,1],"turn":[1,2,3],
+               "motion":{"period":7,"phase":0.1,"repeat":"back-and-forth","path":"curved","pivot":[0.5,0,0],
+                 "keys":[{"at":0},{"at":0.3,"move":[1,0,2],"turn":[10.1,0,0],"ease":"smooth"},{"at":1,"move":[3,1,2]}]}},
+              {"id":"net","kind":"triangles","at":[0,5,0],"vertices":[[0,0,0],[1,0,0],[0,0,1.1],[1,0.1,1]],
+               "triangles":[[0,2,1],[1,2,3]],"surfaces":["silt",{"walk":"never","friction":0.25}],"surface_of":[2,1]}],
+    "marks":[{"id":"start","at":[0,0,5],"facing":12.345}],
+    "limits":{"low":[-50,-20,-50],"high":[50,40,50]}})",
+                                             "stairs", "");
+  return course;
+}
+
 Take random_take(std::uint64_t seed) {
   Random random(seed);
-  const Profile profile;
-  const TriangleWorld world = Scene().floor().world();
+  const TriangleWorld world = build_world(stair_course());
   Take take;
-  take.start = run(standing_at(profile, random.point(3.0), 0.4, frames()[4]), profile, world, 60, 0.5,
+  take.course = std::make_shared<const Course>(stair_course());
+  take.profile.name = "Warden \"test\"";
+  take.profile.ground.steepest_walkable = radians(random.between(20, 60));
+  take.profile.jump.air_jumps = random.below(4);
+  take.start = run(standing_at(take.profile, random.point(3.0), 0.4), take.profile, world, 60, 0.5,
                    [](double) { return push(0.3, 1); });
   take.tick_rate = 144;
-  take.course_name = "Tidewheel pump works";
-  take.profile_name = "Warden \"test\"";
   take.course_identity = identity_of(world);
-  take.profile_identity = identity_of(profile);
+  take.profile_identity = identity_of(take.profile);
+  take.about = {"stairs, walk", "a note\nof two lines", true, "2026-11-23T10:00:00Z", {{1, 2}, {3, 4.5}}, 0};
   for (int i = 0; i < 200; ++i) {
     InputFrame input = push(random.between(-1, 1), random.between(-1, 1));
     input.held.bits = static_cast<std::uint32_t>(random.below(128));
     if (i % 3 == 0) input.look = Vec2(random.between(-3, 3), 0.1);
     for (int k = random.below(4); k >= 0; --k) take.inputs.push_back(input);
   }
+  take.dropped = {{17, 0.25}};
+  take.about.ticks = take.inputs.size();
+  keep_hashes(*run_take(take, world), take);
   return take;
+}
+
+// Runs the take on what it holds, nothing else.
+void runs_as_recorded(const Take& take) {
+  const TriangleWorld world = build_world(*take.course);
+  CHECK(identity_of(world) == take.course_identity);
+  CHECK(identity_of(take.profile) == take.profile_identity);
+  REQUIRE(take.hashes.size() == take.inputs.size());
+  CHECK_FALSE(first_difference(*run_take(take, world), take));
+}
+
+std::string file_text(const std::string& path) {
+  std::ifstream file(path, std::ios::binary);
+  return {std::istreambuf_iterator<char>(file), {}};
 }
 
 }  // namespace
 
-TEST_CASE("A take reads back to the same run, bit for bit") {
-  const Profile profile;
-  const TriangleWorld world = Scene().floor().stairs({0, 0, -3}, 3, 0.18, 0.28, 6).world();
+TEST_CASE("A take reads back to the same run, bit for bit, from CBOR and from JSON") {
   for (std::uint64_t seed = 1; seed < 8; ++seed) {
     const Take take = random_take(seed);
     const auto back = parse_take(take_bytes(take), "x.take");
     REQUIRE(back);
-    REQUIRE(back->inputs.size() == take.inputs.size());
+    CHECK(back->inputs.size() == take.inputs.size());
     CHECK(back->tick_rate == 144);
-    CHECK(back->profile_name == take.profile_name);
-    CHECK(back->course_identity == take.course_identity);
-    std::vector<CharacterState> a, b;
-    drive(take.start, take.inputs, profile, world, 144,
-          [&](const CharacterState& s, const Ledger*) { a.push_back(s); });
-    drive(back->start, back->inputs, profile, world, 144,
-          [&](const CharacterState& s, const Ledger*) { b.push_back(s); });
-    CHECK(trace_csv(a, world, 144) == trace_csv(b, world, 144));
+    CHECK(back->profile.name == take.profile.name);
+    CHECK(back->about.note == take.about.note);
+    CHECK(back->about.path == take.about.path);
+    CHECK(back->dropped.at(0).seconds == 0.25);
+    runs_as_recorded(*back);
+    const auto from_json = parse_take_json(take_json(take), "x.json");
+    REQUIRE(from_json);
+    runs_as_recorded(*from_json);
+    CHECK(take_bytes(*from_json) == take_bytes(take));
+  }
+}
+
+TEST_CASE("A take embeds every kind of piece, surface and motion, and models as triangles") {
+  for (const char* file : {"courses/tidewheel.course.json", "courses/tidewheel.glb"}) {
+    const auto course = read_course(std::string(LAGNIAPPE_SOURCE_DIR "/") + file);
+    REQUIRE(course);
+    Take take;
+    take.course = std::make_shared<const Course>(*course);
+    take.course_identity = identity_of(build_world(*course));
+    const auto back = parse_take(take_bytes(take), "x.take");
+    REQUIRE(back);
+    CHECK(identity_of(build_world(*back->course)) == take.course_identity);
+    CHECK(back->course->marks.size() == course->marks.size());
   }
 }
 
@@ -71,6 +127,81 @@ TEST_CASE("A damaged take is refused with a sentence, wherever it is damaged") {
   CHECK(accepted == 0);
   CHECK_FALSE(parse_take(std::string(200000, '\x81'), "x.take"));  // Nested lists.
   CHECK_FALSE(parse_take("", "x.take"));
+  CHECK_FALSE(parse_take(whole + "x", "x.take"));
+}
+
+TEST_CASE("What was journalled before a take broke off is recovered, and runs as it was recorded") {
+  const Take take = random_take(5);
+  TakeJournal journal(take);
+  std::string bytes;
+  std::vector<std::pair<std::size_t, std::size_t>> written;  // Bytes and ticks.
+  Take growing = take;
+  growing.inputs.clear();
+  growing.hashes.clear();
+  for (std::size_t i = 0; i < take.inputs.size(); ++i) {
+    growing.inputs.push_back(take.inputs[i]);
+    growing.hashes.push_back(take.hashes[i]);
+    if (i % 70 != 69) continue;
+    bytes += journal.next(growing);
+    written.emplace_back(bytes.size(), i + 1);
+  }
+  for (const auto& [size, ticks] : written) {
+    // Cut right after a part, and amid the next one.
+    for (const std::size_t cut : {size, std::min(size + 9, bytes.size())}) {
+      const auto recovered = recover_take(std::string_view(bytes).substr(0, cut), "x.journal");
+      REQUIRE(recovered);
+      CHECK_FALSE(recovered->whole);
+      CHECK(recovered->take.inputs.size() == ticks);
+      runs_as_recorded(recovered->take);
+    }
+  }
+  growing.inputs = take.inputs;
+  growing.hashes = take.hashes;
+  bytes += journal.end(growing);
+  const auto whole = parse_take(bytes, "x.take");
+  REQUIRE(whole);
+  CHECK(whole->inputs.size() == take.inputs.size());
+}
+
+TEST_CASE("A flipped bit among the inputs costs only what comes after it") {
+  Take take = random_take(9);
+  const std::vector<InputFrame> once = take.inputs;
+  while (take.inputs.size() < 9000) take.inputs.insert(take.inputs.end(), once.begin(), once.end());
+  take.hashes.clear();
+  std::string bytes = take_bytes(take);
+  bytes[bytes.size() - 200] ^= 4;
+  const auto recovered = recover_take(bytes, "x.take");
+  REQUIRE(recovered);
+  CHECK_FALSE(recovered->whole);
+  CHECK(recovered->take.inputs.size() == 8192);  // Two whole parts.
+  const auto refused = parse_take(bytes, "x.take");
+  REQUIRE_FALSE(refused);
+  CHECK(refused.error().sentence() ==
+        "x.take: after tick 8192: the take is damaged or cut off here; the 56.89 s before it can be recovered");
+}
+
+TEST_CASE("What a take is about is read without the rest") {
+  const std::string path = "/tmp/lagniappe-about-" + std::to_string(::getpid()) + ".take";
+  const Take take = random_take(2);
+  REQUIRE(write_file(path, take_bytes(take)));
+  const auto about = read_take_about(path);
+  REQUIRE(about);
+  CHECK(about->name == "stairs, walk");
+  CHECK(about->star);
+  CHECK(about->ticks == take.inputs.size());
+  REQUIRE(write_file(path, "no take at all"));
+  CHECK_FALSE(read_take_about(path));
+  REQUIRE(write_file(path, file_text(LAGNIAPPE_SOURCE_DIR "/profiles/heron.profile.json")));
+  CHECK_FALSE(read_take_about(path));
+  ::unlink(path.c_str());
+}
+
+TEST_CASE("Angles are written so that they read back to the same bits") {
+  Random random(4);
+  for (int i = 0; i < 100000; ++i) {
+    const double angle = radians(random.between(-400, 400));
+    REQUIRE(radians(exact_degrees(angle)) == angle);
+  }
 }
 
 TEST_CASE("A trace reads back to the same numbers") {
@@ -103,13 +234,53 @@ TEST_CASE("A trace reads back to the same numbers") {
   }
 }
 
+namespace {
+
+// Runs `body` in a process of its own, whose limits may be set, and returns what it returns.
+int in_another_process(const std::function<int()>& body) {
+  const pid_t child = ::fork();
+  if (child == 0) ::_exit(body());
+  int status = 0;
+  ::waitpid(child, &status, 0);
+  return WIFEXITED(status) ? WEXITSTATUS(status) : -1;
+}
+
+}  // namespace
+
 TEST_CASE("Writing replaces a file whole or leaves it as it was") {
   const std::string path = "/tmp/lagniappe-write-test-" + std::to_string(::getpid()) + ".txt";
   REQUIRE(write_file(path, "one"));
   REQUIRE(write_file(path, "two and more"));
-  std::ifstream file(path);
-  std::string text((std::istreambuf_iterator<char>(file)), {});
-  CHECK(text == "two and more");
+  CHECK(file_text(path) == "two and more");
   CHECK_FALSE(write_file("/nowhere/at/all.txt", "x"));
   CHECK(write_file("/dev/null", "x"));
+
+  SECTION("when the disk is full") {
+    const int refused = in_another_process([&] {
+      const rlimit small{4096, 4096};
+      ::signal(SIGXFSZ, SIG_IGN);
+      ::setrlimit(RLIMIT_FSIZE, &small);
+      const auto written = write_file(path, std::string(100000, 'x'));
+      return written ? 0 : written.error().what.find("cannot be written") != std::string::npos ? 1 : 2;
+    });
+    CHECK(refused == 1);
+  }
+  SECTION("when the folder is read-only") {
+    const std::string folder = path + ".folder";
+    std::filesystem::create_directory(folder);
+    REQUIRE(write_file(folder + "/kept.txt", "kept"));
+    ::chmod(folder.c_str(), 0555);
+    const int refused = in_another_process([&] {
+      if (::geteuid() == 0 && ::setuid(65534) != 0) return 3;
+      return write_file(folder + "/kept.txt", "new") ? 0 : 1;
+    });
+    CHECK(refused == 1);
+    CHECK(file_text(folder + "/kept.txt") == "kept");
+    ::chmod(folder.c_str(), 0755);
+    std::filesystem::remove_all(folder);
+  }
+  CHECK(file_text(path) == "two and more");
+  for (const auto& entry : std::filesystem::directory_iterator("/tmp"))
+    CHECK(entry.path().string().find(path + ".part") == std::string::npos);
+  ::unlink(path.c_str());
 }
