@@ -121,6 +121,7 @@ class Run {
     std::size_t jump_pressed = 0;           // A press that nothing has come of yet.
     double ground_left_for = 0.0;           // s, when it was pressed.
     std::size_t stuck_since = 0;
+    double step_rise = 0.0;                   // m, still to be risen of a step; 0: none under way.
     std::vector<std::uint32_t> open_touches;  // Indices of touches that the last tick belongs to.
   };
   friend class Examination;
@@ -138,9 +139,9 @@ class Run {
 };
 
 // Returns what the take is with other values: its inputs at another rate, its start fitted to profile and
-// world. `course` may be the take's own. The hashes are left out.
+// world, whose identity the caller knows. `course` may be the take's own. The hashes are left out.
 Take retake_of(const Take& take, const Profile& profile, std::shared_ptr<const Course> course,
-               const TriangleWorld& world, int tick_rate);
+               std::uint64_t course_identity, const TriangleWorld& world, int tick_rate);
 
 // Gets the share that is done; false stops.
 using Progress = std::function<bool(double share)>;

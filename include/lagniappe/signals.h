@@ -29,7 +29,7 @@ struct Signal {
 
 // All of them. distance_to_ground looks into the world and costs about as much as a third of a tick; the others
 // cost next to nothing.
-std::span<const Signal> signals();
+std::span<const Signal> all_signals();
 
 // Returns the signal with this key; null if there is none.
 const Signal* find_signal(std::string_view key);

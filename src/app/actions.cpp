@@ -15,16 +15,60 @@ constexpr ActRow kRows[] = {
     {Act::OpenProfile, "Course", "Open profile...", "Ctrl+P",
      "Another way of moving (*.profile.json); the character goes on from where it is", "gauge", false},
     {Act::Quit, "Course", "Quit", "Ctrl+Q", "Close Lagniappe", "", false},
-    {Act::Drive, "Drive", "Drive", "Enter", "Give mouse and keys to the character; Esc takes them back",
+    {Act::Undo, "Edit", "Undo", "Ctrl+Z", "Take the last change back", "undo-2", false},
+    {Act::Redo, "Edit", "Redo", "Ctrl+Shift+Z", "Do again what was taken back", "", false},
+    {Act::Search, "Edit", "Find a command...", "Ctrl+K", "Any action, by a few letters of its name", "search",
+     false},
+    {Act::Drive, "Drive", "Drive", "Enter",
+     "Give mouse and keys to the character; Esc takes them back. From an earlier tick: drive on from there",
      "footprints", false},
-    {Act::ToStart, "Drive", "Back to the start mark", "Home", "Put the character back to where a run begins",
-     "rotate-ccw", false},
+    {Act::ToStart, "Drive", "Back to the start mark", "Ctrl+Home",
+     "Put the character back to where a run begins, as a new take", "rotate-ccw", false},
     {Act::Pause, "Drive", "Pause", "P", "Stand still between two ticks; drawing goes on", "pause", true},
-    {Act::SingleTick, "Drive", "Single tick", ".", "Pause, and do one tick with what is held now",
-     "step-forward", false},
     {Act::Slower, "Drive", "Slower", "[",
      "Slow motion: half, a quarter, a tenth; the ticks stay as long as they are", "", false},
     {Act::Faster, "Drive", "Faster", "]", "Back towards real time", "", false},
+    {Act::TickBack, "Tape", "Tick back", ",", "The tick before", "step-back", false},
+    {Act::SingleTick, "Tape", "Single tick", ".",
+     "The next tick; at the end of what is being driven, one more with what is held now", "step-forward",
+     false},
+    {Act::ToFirst, "Tape", "To the first tick", "Home", "Playhead to the start of the take", "", false},
+    {Act::ToLast, "Tape", "To the last tick", "End", "Playhead to the end of the take", "", false},
+    {Act::PlayTape, "Tape", "Play the take", "T", "Play from the playhead on; again: stop", "play", true},
+    {Act::Loop, "Tape", "Loop the stretch", "Ctrl+L", "Play the selected stretch over and over", "repeat",
+     true},
+    {Act::NextEvent, "Tape", "Next event", "Ctrl+Right", "To the next event of the chosen kind",
+     "chevron-right", false},
+    {Act::PreviousEvent, "Tape", "Previous event", "Ctrl+Left", "To the event before, of the chosen kind",
+     "chevron-left", false},
+    {Act::NextFinding, "Tape", "Next finding", "F8", "To what the examination found next", "flag", false},
+    {Act::PreviousFinding, "Tape", "Previous finding", "Shift+F8", "To what it found before", "", false},
+    {Act::ZoomIn, "Tape", "Zoom in", "=", "Show less time, around the playhead", "", false},
+    {Act::ZoomOut, "Tape", "Zoom out", "-", "Show more time", "", false},
+    {Act::ShowAll, "Tape", "Show the whole take", "0", "All of it at once", "", false},
+    {Act::OpenTake, "Take", "Open take...", "Ctrl+T",
+     "A take (*.take), with the course and the profile that it holds", "folder-open", false},
+    {Act::KeepStretch, "Take", "Keep the stretch as a take", "Ctrl+Shift+K",
+     "The selected stretch (Shift and drag on the tape) as a take of its own", "scissors", false},
+    {Act::Split, "Take", "Split at the playhead", "Ctrl+Shift+S", "Two takes instead of one", "", false},
+    {Act::ExportTrace, "Take", "Export trace...", "Ctrl+Shift+T", "The state after every tick, as CSV", "",
+     false},
+    {Act::ExportLedger, "Take", "Export ledger...", "Ctrl+Shift+L",
+     "What the solver did in every tick, as JSON lines", "", false},
+    {Act::ExportTape, "Take", "Export picture of the tape...", "Ctrl+Shift+P", "As SVG, PDF or PNG", "", false},
+    {Act::ExportPlan, "Take", "Export plan and elevation...", "Ctrl+Shift+E",
+     "The way over the course, as SVG, PDF or PNG", "", false},
+    {Act::KeepRetake, "Retake", "Keep this", "Ctrl+R", "The retake becomes a take of its own", "check", false},
+    {Act::PutBack, "Retake", "Put back", "Ctrl+B", "Back to the values that the take was driven with", "undo-2",
+     false},
+    {Act::Pin, "Retake", "Pin the ghost", "Ctrl+D", "It stays beside the take while the values change on",
+     "pin", false},
+    {Act::WhyParting, "Retake", "Why they part...", "Ctrl+W", "Both ledgers of the tick at which they part", "",
+     false},
+    {Act::RetakeUnchanged, "Retake", "Run it unchanged", "Ctrl+Shift+R", "It must be identical, to the bit", "",
+     false},
+    {Act::RetakeOnCourse, "Retake", "Retake on another course...", "Ctrl+Shift+O",
+     "Run the same inputs on another course or model", "", false},
     {Act::FirstPerson, "View", "First person", "V", "Look out of the character's eyes, or from behind it",
      "eye", true},
     {Act::Interpolated, "View", "Interpolated drawing", "I",
@@ -39,9 +83,13 @@ constexpr ActRow kRows[] = {
     {Act::Probe, "View", "Ground probe", "F3",
      "How far down the last tick looked for ground, and where it found it", "locate", true},
     {Act::Arrows, "View", "Wish and velocity", "F4",
-     "What is asked for (gold) and what is (teal); 25 cm for each m/s", "route", true},
+     "What is asked for (gold) and what is (teal); 25 cm for each m/s", "move-up-right", true},
     {Act::Grid, "View", "Metre grid", "G", "Lines every metre on what faces up, stronger every five",
      "grid-3x3", true},
+    {Act::Trail, "View", "Trail", "L", "The way around the playhead, with a dot for every tick", "route", true},
+    {Act::TapePane, "View", "Tape", "F5", "The time strip under the view", "", true},
+    {Act::LedgerPane, "View", "Ledger", "F6", "What the solver did in the tick under the playhead", "", true},
+    {Act::SidePane, "View", "Takes, values and ghosts", "F7", "The column on the right", "", true},
     {Act::FullScreen, "View", "Full screen", "F11", "Use the whole screen", "", true},
     {Act::Keys, "Help", "Keys", "F1", "All keys on one sheet", "keyboard", false},
     {Act::About, "Help", "About Lagniappe", "", "Version and licences", "", false},
@@ -52,7 +100,7 @@ QList<QKeySequence> shortcuts_of(const QString& shortcut) {
   QList<QKeySequence> list = {QKeySequence(shortcut)};
   if (shortcut == "Enter") list.append(QKeySequence(Qt::Key_Return));  // Keyboards have two of them.
   if (shortcut.size() != 1) return list;
-  const QString plain = ".[]", shifted = ">{}";
+  const QString plain = ".[],=-0", shifted = ">{}<+_)";
   const auto at = plain.indexOf(shortcut);
   list.append(QKeySequence("Shift+" + (at < 0 ? shortcut : QString(shifted[at]))));
   if (at >= 0) list.append(QKeySequence(QString(shifted[at])));
@@ -73,8 +121,8 @@ Actions::Actions(QWidget* window) {
     if (*row.icon != '\0') action->setIcon(theme::icon(row.icon));
     action->setIconVisibleInMenu(false);
     action->setObjectName(row.text);
+    action->setData(row.menu);
     if (row.act == Act::Interpolated) action->setIconText(window->tr("Interpolated"));
-    if (row.act == Act::SingleTick) action->setIconText(window->tr("Tick"));
     window->addAction(action);
     actions_.insert(static_cast<int>(row.act), action);
   }

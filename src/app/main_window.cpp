@@ -11,12 +11,15 @@
 #include <QMessageBox>
 #include <QMimeData>
 #include <QSettings>
+#include <QStandardPaths>
 #include <QToolButton>
 
 #include "lagniappe/files.h"
 #include "pages/drive_page.h"
+#include "pages/transport.h"
 #include "theme/theme.h"
 #include "viewport/view_widget.h"
+#include "widgets/command_search.h"
 #include "widgets/message_bar.h"
 #include "widgets/shortcut_sheet.h"
 
@@ -24,9 +27,9 @@ namespace lagniappe::app {
 namespace {
 
 constexpr int kMostRecent = 8;
-constexpr int kLongestName = 170;  // Pixels.
+constexpr int kLongestName = 130;  // Pixels.
 constexpr qint64 kLargestProfile = 1 << 20;
-const char* const kRecentKey = "recent";
+const char *const kRecentKey = "recent", *const kStudyKey = "study";
 const char* const kCourseFilter = "Courses and models (*.course.json *.json *.glb *.gltf *.obj)";
 const char* const kProfileFilter = "Profiles (*.profile.json *.json)";
 
@@ -34,6 +37,11 @@ const char* const kProfileFilter = "Profiles (*.profile.json *.json)";
 QString chip_text(const QWidget& chip, const char* kind, const std::string& name) {
   return QString("%1  %2").arg(
       kind, chip.fontMetrics().elidedText(QString::fromStdString(name), Qt::ElideMiddle, kLongestName));
+}
+
+QString study_folder(const QSettings& settings) {
+  const QString home = QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + "/study";
+  return settings.value(kStudyKey, home).toString();
 }
 
 QToolButton* chip(const QString& text) {
@@ -49,17 +57,24 @@ QToolButton* chip(const QString& text) {
 
 MainWindow::Doors MainWindow::real_doors() {
   return {[](QWidget* parent, const QString& title, const QString& filter) {
-    return QFileDialog::getOpenFileName(parent, title, {}, filter);
-  }};
+            return QFileDialog::getOpenFileName(parent, title, {}, filter);
+          },
+          [](QWidget* parent, const QString& title, const QString& filter, const QString& suggested) {
+            return QFileDialog::getSaveFileName(parent, title, suggested, filter);
+          }};
 }
 
 MainWindow::MainWindow(QSettings& settings, Doors doors)
     : settings_(settings),
       doors_(std::move(doors)),
+      desk_(session_, study_folder(settings)),
       actions_(this),
-      page_(new DrivePage(session_, actions_)),
+      page_(new DrivePage(session_, desk_, actions_, settings)),
       messages_(nullptr),
-      keys_(nullptr) {
+      keys_(nullptr),
+      search_(nullptr),
+      take_actions_(new TakeActions(session_, desk_, *page_, actions_, doors_, this)) {
+  session_.set_attended(false);
   setWindowTitle("Lagniappe");
   setWindowIcon(QIcon(":/lagniappe.svg"));
   setAcceptDrops(true);
@@ -77,11 +92,26 @@ MainWindow::MainWindow(QSettings& settings, Doors doors)
   messages_ = new MessageBar(central);
   keys_ = new ShortcutSheet(actions_.in_order(), central);
   actions_[Act::Interpolated]->setChecked(true);
-  actions_[Act::Grid]->setChecked(true);
+  search_ = new CommandSearch([this] { return actions_.in_order() + marks_menu_->actions(); }, central);
+  for (const Act on : {Act::Grid, Act::Trail, Act::TapePane, Act::LedgerPane, Act::SidePane})
+    actions_[on]->setChecked(true);
   connect_actions();
   connect_loader();
   connect(&view(), &ViewWidget::driving_changed, this, &MainWindow::show_enabled);
-  connect(&view(), &ViewWidget::frame_passed, this, &MainWindow::show_figures);
+  connect(&view(), &ViewWidget::frame_passed, this, [this] {
+    show_figures();
+    take_actions_->show_enabled();
+  });
+  connect(&desk_, &TakeDesk::problem, this, &MainWindow::show_problem);
+  connect(&desk_, &TakeDesk::values_changed, this,
+          [this] { profile_chip_->setText(chip_text(*profile_chip_, "Profile", session_.profile().name)); });
+  connect(take_actions_, &TakeActions::problem, this, &MainWindow::show_problem);
+  for (const auto opens : {&TakeActions::open_asked}) connect(take_actions_, opens, this, &MainWindow::open);
+  connect(page_, &DrivePage::open_asked, this, &MainWindow::open);
+  connect(take_actions_, &TakeActions::retake_course_asked, this, [this](const QString& path) {
+    loader_.load(path);
+    for_retake_ = true;
+  });
   connect(
       &view(), &ViewWidget::frame_shown, this,
       [this] {
@@ -112,7 +142,7 @@ QWidget* MainWindow::make_top_strip() {
 
   auto* bar = new QMenuBar;
   bar->setNativeMenuBar(false);
-  for (const char* name : {"Course", "Drive", "View", "Help"}) {
+  for (const char* name : {"Course", "Edit", "Drive", "Tape", "Take", "Retake", "View", "Help"}) {
     QMenu* menu = bar->addMenu(tr(name));
     for (const ActRow& row : act_rows()) {
       if (qstrcmp(row.menu, name) != 0) continue;
@@ -193,12 +223,12 @@ void MainWindow::connect_actions() {
   does_on(Act::ToStart, [this] {
     if (session_.place() != nullptr) session_.set_place(session_.shared_place());
   });
-  does_on(Act::SingleTick, [this] {
-    actions_[Act::Pause]->setChecked(true);
-    session_.single_tick();
+  does_on(Act::Slower, [this] { page_->transport().step_time_scale(+1); });
+  does_on(Act::Faster, [this] { page_->transport().step_time_scale(-1); });
+  does_on(Act::Search, [this] {
+    fill_marks();
+    search_->open();
   });
-  does_on(Act::Slower, [this] { page_->step_time_scale(+1); });
-  does_on(Act::Faster, [this] { page_->step_time_scale(-1); });
   does_on(Act::Keys, [this] { keys_->toggle(); });
   does_on(Act::About, [this] { show_about(); });
   toggles(Act::Pause, [this](bool paused) { session_.set_paused(paused); });
@@ -210,6 +240,9 @@ void MainWindow::connect_actions() {
   toggles(Act::Probe, [this](bool on) { view().overlays().probe = on; });
   toggles(Act::Arrows, [this](bool on) { view().overlays().arrows = on; });
   toggles(Act::Grid, [this](bool on) { view().set_grid(on); });
+  toggles(Act::Trail, [this](bool on) { view().trail().shown = on; });
+  for (const Act pane : {Act::TapePane, Act::LedgerPane, Act::SidePane})
+    toggles(pane, [this, pane](bool on) { page_->show_pane(pane, on); });
   toggles(Act::FullScreen, [this](bool full) { full ? showFullScreen() : showNormal(); });
 }
 
@@ -218,8 +251,24 @@ void MainWindow::connect_loader() {
     messages_->show_busy(what);
     place_overlays();
   });
-  connect(&loader_, &PlaceLoader::loaded, this, &MainWindow::take_place);
+  connect(&loader_, &PlaceLoader::progress, messages_, &MessageBar::show_progress);
+  connect(&loader_, &PlaceLoader::loaded, this, [this](const std::shared_ptr<const Place>& place) {
+    if (!std::exchange(for_retake_, false)) return take_place(place);
+    messages_->hide();
+    desk_.retake_on(place);
+  });
+  connect(&loader_, &PlaceLoader::take_loaded, this, &MainWindow::show_take);
+  connect(&loader_, &PlaceLoader::take_damaged, this, [this](const QString& path, const QString& sentence) {
+    offered_ = [this, path] { loader_.load_take(path, session_.shared_place(), true); };
+    messages_->show_offer(tr("%1 is damaged").arg(QFileInfo(path).fileName()), sentence,
+                          tr("Recover what can be read"));
+    place_overlays();
+  });
+  connect(messages_, &MessageBar::accepted, this, [this] {
+    if (const auto offered = std::exchange(offered_, nullptr)) offered();
+  });
   connect(&loader_, &PlaceLoader::failed, this, [this](const QString& path, const QString& sentence) {
+    for_retake_ = false;
     const QString kept = session_.place() ? tr("; the course stays as it was") : QString();
     messages_->show_problem(tr("%1 was not opened%2").arg(QFileInfo(path).fileName(), kept), sentence);
     place_overlays();
@@ -232,11 +281,53 @@ void MainWindow::connect_loader() {
 void MainWindow::open(const QString& path) {
   // A profile is told by its heading; anything else goes the way of courses and is explained there.
   const bool small = path.endsWith(".json") && QFileInfo(path).size() < kLargestProfile;
-  if (small && document_kind(path.toStdString()) == "profile") {
+  const std::string kind = small ? document_kind(path.toStdString()) : "";
+  for_retake_ = false;
+  if (kind == "profile") {
     open_profile(path);
+  } else if (kind == "take" || path.endsWith(".take")) {
+    loader_.load_take(path, session_.shared_place());
   } else {
     loader_.load(path);
   }
+}
+
+void MainWindow::show_problem(const QString& title, const QString& sentence) {
+  messages_->show_problem(title, sentence);
+  place_overlays();
+}
+
+void MainWindow::show_take(const std::shared_ptr<Recording>& recording, const QString& verdict) {
+  view().set_driving(false);
+  const bool other_place = session_.shared_place() != recording->place;
+  const bool recovered = recording->file.endsWith(".journal");
+  if (recovered) {
+    // From now on it is a take like any other.
+    const QString journal = std::exchange(recording->file, {});
+    recording->file = desk_.study().save(*recording);
+    connect(
+        &desk_.study(), &Study::saved, this, [journal] { QFile::remove(journal); }, Qt::SingleShotConnection);
+  }
+  desk_.show_recording(*recording);
+  if (other_place) show_other_place();
+  page_->set_remark(verdict);
+  messages_->hide();
+  show_enabled();
+  view().setFocus(Qt::OtherFocusReason);
+}
+
+// A journal that nobody holds is what a program left that did not end by itself.
+void MainWindow::offer_recovery() {
+  if (std::exchange(recovery_offered_, true)) return;
+  const QStringList left = Journal::left_behind(desk_.study().takes_folder());
+  if (left.isEmpty()) return;
+  const QString path = left.front();
+  offered_ = [this, path] { loader_.load_take(path, session_.shared_place(), true); };
+  messages_->show_offer(
+      tr("Lagniappe did not end by itself the last time"),
+      tr("The take that was being driven then can be had back, but for the last half second."),
+      tr("Have it back"));
+  place_overlays();
 }
 
 void MainWindow::open_profile(const QString& path) {
@@ -248,8 +339,8 @@ void MainWindow::open_profile(const QString& path) {
     place_overlays();
     return;
   }
-  session_.set_profile(*profile);
-  profile_chip_->setText(chip_text(*profile_chip_, "Profile", profile->name));
+  session_.set_profile_file(path.toStdString());
+  desk_.set_profile(*profile, tr("open profile %1").arg(QString::fromStdString(profile->name)));
   messages_->hide();
   remember(path);
 }
@@ -257,10 +348,7 @@ void MainWindow::open_profile(const QString& path) {
 void MainWindow::take_place(const std::shared_ptr<const Place>& place) {
   view().set_driving(false);
   session_.set_place(place);
-  view().show_place();
-  course_chip_->setText(chip_text(*course_chip_, "Course", place->course.name));
-  course_chip_->setToolTip(QString::fromStdString(place->path));
-  setWindowTitle(QString::fromStdString(place->course.name) + " - Lagniappe");
+  show_other_place();
   messages_->hide();
   if (place->course.dropped_triangles > 0) {
     messages_->show_problem(tr("Opened, with a remark"),
@@ -271,6 +359,15 @@ void MainWindow::take_place(const std::shared_ptr<const Place>& place) {
   remember(QString::fromStdString(place->path));
   show_enabled();
   view().setFocus(Qt::OtherFocusReason);
+  offer_recovery();
+}
+
+void MainWindow::show_other_place() {
+  const Place& place = *session_.place();
+  view().show_place();
+  course_chip_->setText(chip_text(*course_chip_, "Course", place.course.name));
+  course_chip_->setToolTip(QString::fromStdString(place.path));
+  setWindowTitle(QString::fromStdString(place.course.name) + " - Lagniappe");
 }
 
 void MainWindow::ask_and_open(const QString& title, const QString& filter) {
@@ -314,10 +411,8 @@ void MainWindow::fill_marks() {
 }
 
 void MainWindow::show_figures() {
-  const QString text = QString("%1 ticks/s  drawn %2/s  ×%3")
-                           .arg(session_.tick_rate())
-                           .arg(view().frames_per_second(), 0, 'f', 0)
-                           .arg(session_.time_scale(), 0, 'f', 2);
+  const QString text =
+      QString("%1 ticks/s ×%2").arg(session_.tick_rate()).arg(session_.time_scale(), 0, 'f', 2);
   if (text != figures_->text()) figures_->setText(text);
 }
 
@@ -326,7 +421,7 @@ void MainWindow::show_enabled() {
   const bool place = session_.place() != nullptr, driving = view().driving();
   actions_[Act::Drive]->setEnabled(place && !driving);
   for (const Act act : {Act::Pause, Act::SingleTick, Act::ToStart}) actions_[act]->setEnabled(place);
-  drive_button_->setText(driving ? tr("Driving  Esc leaves") : tr("Drive  Enter"));
+  drive_button_->setText(driving ? tr("Esc leaves") : tr("Drive  Enter"));
 }
 
 void MainWindow::place_overlays() {
@@ -361,6 +456,12 @@ void MainWindow::dropEvent(QDropEvent* event) {
 void MainWindow::resizeEvent(QResizeEvent* event) {
   QMainWindow::resizeEvent(event);
   place_overlays();
+}
+
+void MainWindow::closeEvent(QCloseEvent* event) {
+  view().set_driving(false);
+  desk_.close_recording();
+  QMainWindow::closeEvent(event);
 }
 
 void MainWindow::changeEvent(QEvent* event) {

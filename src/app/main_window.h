@@ -6,7 +6,10 @@
 #include <functional>
 
 #include "actions.h"
+#include "pages/take_actions.h"
+#include "session/drive_session.h"
 #include "session/place_loader.h"
+#include "session/take_desk.h"
 
 class QLabel;
 class QMenu;
@@ -15,6 +18,7 @@ class QToolButton;
 
 namespace lagniappe::app {
 
+class CommandSearch;
 class DrivePage;
 class MessageBar;
 class ShortcutSheet;
@@ -23,20 +27,17 @@ class ViewWidget;
 class MainWindow : public QMainWindow {
   Q_OBJECT
  public:
-  // What blocks goes through here, so that tests can answer in the user's place.
-  struct Doors {
-    // Asks for a file; empty if none was chosen.
-    std::function<QString(QWidget*, const QString& title, const QString& filter)> ask_for_file;
-  };
+  using Doors = TakeActions::Doors;
   static Doors real_doors();
 
   MainWindow(QSettings& settings, Doors doors);
   ~MainWindow() override;
 
-  // Opens a course, model or profile, by what the file is. Failures are explained in the window.
+  // Opens a course, model, profile or take, by what the file is. Failures are explained in the window.
   void open(const QString& path);
 
   DriveSession& session() { return session_; }
+  TakeDesk& desk() { return desk_; }
   ViewWidget& view();
   const Actions& actions() const { return actions_; }
   MessageBar& messages() { return *messages_; }
@@ -48,6 +49,7 @@ class MainWindow : public QMainWindow {
   void dropEvent(QDropEvent* event) override;
   void resizeEvent(QResizeEvent* event) override;
   void changeEvent(QEvent* event) override;
+  void closeEvent(QCloseEvent* event) override;
 
  private:
   QWidget* make_top_strip();
@@ -55,6 +57,10 @@ class MainWindow : public QMainWindow {
   void connect_actions();
   void connect_loader();
   void open_profile(const QString& path);
+  void show_problem(const QString& title, const QString& sentence);
+  void show_take(const std::shared_ptr<Recording>& recording, const QString& verdict);
+  void show_other_place();
+  void offer_recovery();
   void take_place(const std::shared_ptr<const Place>& place);
   void ask_and_open(const QString& title, const QString& filter);
   void remember(const QString& path);
@@ -68,11 +74,17 @@ class MainWindow : public QMainWindow {
   QSettings& settings_;
   Doors doors_;
   DriveSession session_;
+  TakeDesk desk_;
   PlaceLoader loader_;
   Actions actions_;
   DrivePage* page_;
   MessageBar* messages_;
   ShortcutSheet* keys_;
+  CommandSearch* search_;
+  TakeActions* take_actions_;
+  std::function<void()> offered_;  // What the message bar's offer does.
+  bool for_retake_ = false;        // What is being loaded is a course to retake on.
+  bool recovery_offered_ = false;
   QToolButton *course_chip_ = nullptr, *profile_chip_ = nullptr, *drive_button_ = nullptr;
   QMenu *recent_menu_ = nullptr, *marks_menu_ = nullptr;
   QLabel* figures_ = nullptr;

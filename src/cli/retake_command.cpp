@@ -64,8 +64,8 @@ int retake(const Options& options) {
   const auto course = course_of(options, *take);
   if (!course) return fail(course.error());
   const TriangleWorld old_world = build_world(*take->course), new_world = build_world(**course);
-  const Take other =
-      retake_of(*take, *profile, *course, new_world, options.hz > 0 ? options.hz : take->tick_rate);
+  const Take other = retake_of(*take, *profile, *course, identity_of(new_world), new_world,
+                               options.hz > 0 ? options.hz : take->tick_rate);
   const std::optional<Run> before = run_take(*take, old_world), after = run_take(other, new_world);
   if (const auto written = write_outputs(options.outputs, *after, other, new_world); !written)
     return fail(written.error());

@@ -131,6 +131,7 @@ TEST_CASE("The ledger is that of the last tick, also when the tick rate was chan
   };
   const double before = swept();
   CHECK(before == Approx(d.session.profile().ground.speed / 60.0).epsilon(0.02));
+  d.session.set_paused(true);
   d.session.set_tick_rate(20);
   CHECK(swept() == before);
 }

@@ -15,8 +15,7 @@ inline std::shared_ptr<const Place> floor_with(std::vector<Piece> pieces = {}) {
   course.pieces = std::move(pieces);
   course.pieces.push_back({"floor", {0, -1, 0}, Vec3(0.0), "", shape::Block{{100, 1, 100}}});
   course.marks.push_back({"start", Vec3(0.0), 0.0});
-  TriangleWorld world = build_world(course);
-  return std::make_shared<const Place>(Place{"", std::move(course), std::move(world), {}});
+  return make_place("", std::move(course));
 }
 
 }  // namespace lagniappe::app::test

@@ -11,6 +11,8 @@
 
 #include "main_window.h"
 #include "pages/drive_page.h"
+#include "pages/transport.h"
+#include "tape/tape.h"
 #include "viewport/view_widget.h"
 #include "widgets/message_bar.h"
 
@@ -29,7 +31,13 @@ struct WindowFixture {
   QTemporaryDir folder;
   QSettings settings{folder.filePath("settings.ini"), QSettings::IniFormat};
   QString chosen_file;  // What the file dialog answers.
-  MainWindow window{settings, {[this](QWidget*, const QString&, const QString&) { return chosen_file; }}};
+  static QSettings& with_study(QSettings& settings, const QString& folder) {
+    settings.setValue("study", folder);
+    return settings;
+  }
+  MainWindow window{with_study(settings, folder.filePath("study")),
+                    {[this](QWidget*, const QString&, const QString&) { return chosen_file; },
+                     [this](QWidget*, const QString&, const QString&, const QString&) { return chosen_file; }}};
   DriveSession& session = window.session();
   ViewWidget& view = window.view();
 

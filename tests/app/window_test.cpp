@@ -134,7 +134,7 @@ TEST_CASE_METHOD(WindowFixture, "Time scale, tick rate and drawing mode are chos
   QTest::keyClicks(rates->lineEdit(), "144");
   QTest::keyClick(rates->lineEdit(), Qt::Key_Return);
   CHECK(session.tick_rate() == 144);
-  window.page().choose_tick_rate(5000);
+  window.page().transport().choose_tick_rate(5000);
   CHECK(session.tick_rate() == kHighestTickRate);
   QTest::keyClick(&window, Qt::Key_I);
   CHECK(session.drawing() == lagniappe::app::Drawing::AsTicked);

@@ -1,155 +1,328 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "pages/drive_page.h"
 
-#include <QButtonGroup>
-#include <QComboBox>
-#include <QHBoxLayout>
-#include <QIntValidator>
-#include <QKeyEvent>
+#include <QDateTime>
 #include <QLabel>
-#include <QLineEdit>
-#include <QToolButton>
+#include <QSettings>
+#include <QSplitter>
+#include <QTabWidget>
 #include <QVBoxLayout>
+#include <algorithm>
 
+#include "pages/transport.h"
+#include "panels/ghosts_panel.h"
+#include "panels/parting_dialog.h"
+#include "panels/takes_panel.h"
+#include "panels/values_panel.h"
+#include "tape/tape.h"
+#include "theme/state_colours.h"
+#include "viewport/entry_geometry.h"
 #include "viewport/view_widget.h"
 #include "widgets/ledger_column.h"
 
 namespace lagniappe::app {
 namespace {
 
-const char* const kScaleTexts[] = {"×1", "×½", "×¼", "×⅒"};
+constexpr double kLiveLedger = 0.12;  // s between two ledgers that are shown while driving.
+constexpr int kSideWidth = 286, kLedgerWidth = 300;
+const char *const kRowsKey = "drive/rows", *const kUpperKey = "drive/upper", *const kLowerKey = "drive/lower",
+                  *const kCurvesKey = "drive/curves";
 
-QToolButton* button_for(QAction* action, bool with_text) {
-  auto* button = new QToolButton;
-  button->setDefaultAction(action);
-  button->setToolButtonStyle(with_text ? Qt::ToolButtonTextBesideIcon : Qt::ToolButtonIconOnly);
-  button->setFocusPolicy(Qt::TabFocus);
-  button->setIconSize({16, 16});
-  return button;
-}
+double now() { return double(QDateTime::currentMSecsSinceEpoch()) * 1e-3; }
 
-// A captioned group of widgets in the strip.
-QVBoxLayout* group(const QString& caption, const QList<QWidget*>& widgets) {
-  auto* label = new QLabel(caption);
-  label->setObjectName("caption");
-  auto* row = new QHBoxLayout;
-  row->setSpacing(4);
-  for (QWidget* widget : widgets) row->addWidget(widget);
-  auto* column = new QVBoxLayout;
-  column->setSpacing(4);
-  column->addWidget(label);
-  column->addLayout(row);
-  return column;
+QString seconds_text(const Run& run, std::size_t tick) {
+  return QString::number(double(tick) / run.tick_rate(), 'f', 2);
 }
 
 }  // namespace
 
-DrivePage::DrivePage(DriveSession& session, const Actions& actions, QWidget* parent)
+DrivePage::DrivePage(DriveSession& session, TakeDesk& desk, const Actions& actions, QSettings& settings,
+                     QWidget* parent)
     : QWidget(parent),
       session_(session),
+      desk_(desk),
+      settings_(settings),
       view_(new ViewWidget(session)),
       ledger_(new LedgerColumn),
-      scales_(new QButtonGroup(this)),
-      rates_(new QComboBox) {
+      tape_(new Tape(session)),
+      transport_(new Transport(session, desk, actions)),
+      takes_(new TakesPanel(desk, session)),
+      ghosts_(new GhostsPanel(desk, session)),
+      side_(new QTabWidget),
+      rows_(new QSplitter(Qt::Vertical)),
+      upper_(new QSplitter(Qt::Horizontal)),
+      lower_(new QSplitter(Qt::Horizontal)),
+      selection_(new QLabel),
+      tape_column_(new QWidget) {
   setObjectName("page");
+  selection_->setObjectName("selection");
+  selection_->hide();
+  auto* tape_layout = new QVBoxLayout(tape_column_);
+  tape_layout->setContentsMargins(0, 0, 0, 0);
+  tape_layout->setSpacing(0);
+  tape_layout->addWidget(tape_, 1);
+  tape_layout->addWidget(selection_);
+  lower_->addWidget(tape_column_);
+  lower_->addWidget(ledger_);
+  upper_->addWidget(view_);
+  upper_->addWidget(make_side());
+  auto* bottom = new QWidget;
+  auto* bottom_layout = new QVBoxLayout(bottom);
+  bottom_layout->setContentsMargins(0, 0, 0, 0);
+  bottom_layout->setSpacing(0);
+  bottom_layout->addWidget(transport_);
+  bottom_layout->addWidget(lower_, 1);
+  rows_->addWidget(upper_);
+  rows_->addWidget(bottom);
+  for (QSplitter* splitter : {rows_, upper_, lower_}) {
+    splitter->setChildrenCollapsible(false);
+    splitter->setHandleWidth(5);
+    splitter->setStretchFactor(0, 1);
+    splitter->setStretchFactor(1, 0);
+  }
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
-  layout->setSpacing(0);
-  auto* row = new QHBoxLayout;
-  row->setSpacing(0);
-  row->addWidget(view_, 1);
-  row->addWidget(ledger_);
-  layout->addLayout(row, 1);
-  ledger_->hide();
-  connect(view_, &ViewWidget::frame_passed, this, &DrivePage::show_ledger);
-  layout->addWidget(make_transport(actions));
+  layout->addWidget(rows_);
+  connect_tape();
+  connect_ledger();
+  connect(view_, &ViewWidget::frame_passed, this, &DrivePage::pass_frame);
+  connect(view_, &ViewWidget::driving_changed, this, [this](bool driving) {
+    if (driving) ask_about(kNoPiece);
+  });
+  connect(&desk_, &TakeDesk::ghosts_changed, this, &DrivePage::show_ghosts);
+  connect(&desk_, &TakeDesk::shown_changed, this, [this] {
+    if (session_.is_open()) remark_.clear();
+    ask_about(kNoPiece);
+    show_legend();
+  });
+  connect(&desk_, &TakeDesk::values_changed, transport_, &Transport::show_tick_rate);
+  connect(takes_, &TakesPanel::open_asked, this, &DrivePage::open_asked);
+  connect(ghosts_, &GhostsPanel::parting_asked, this, &DrivePage::show_parting);
+  connect(transport_, &Transport::typed, this, [this] { view_->setFocus(Qt::OtherFocusReason); });
+  restore();
 }
 
-// Enter in the field is meant for the field: it must not begin to drive, as it does elsewhere.
-bool DrivePage::eventFilter(QObject* watched, QEvent* event) {
-  if (event->type() == QEvent::ShortcutOverride) {
-    const int key = static_cast<QKeyEvent*>(event)->key();
-    if (key == Qt::Key_Return || key == Qt::Key_Enter) event->accept();
-  }
-  return QWidget::eventFilter(watched, event);
+DrivePage::~DrivePage() {
+  settings_.setValue(kRowsKey, rows_->saveState());
+  settings_.setValue(kUpperKey, upper_->saveState());
+  settings_.setValue(kLowerKey, lower_->saveState());
+  settings_.setValue(kCurvesKey, tape_->curves());
+  view_->disconnect(this);
+}
+
+void DrivePage::restore() {
+  rows_->setSizes({440, 300});
+  upper_->setSizes({900, kSideWidth});
+  lower_->setSizes({900, kLedgerWidth});
+  rows_->restoreState(settings_.value(kRowsKey).toByteArray());
+  upper_->restoreState(settings_.value(kUpperKey).toByteArray());
+  lower_->restoreState(settings_.value(kLowerKey).toByteArray());
+  if (settings_.contains(kCurvesKey)) tape_->set_curves(settings_.value(kCurvesKey).toStringList());
+  transport_->show_curves(tape_->curves());
+}
+
+QWidget* DrivePage::make_side() {
+  side_->setObjectName("side");
+  side_->setDocumentMode(true);
+  side_->setMinimumWidth(230);
+  side_->addTab(takes_, tr("Takes"));
+  side_->addTab(new ValuesPanel(desk_, session_), tr("Values"));
+  side_->addTab(ghosts_, tr("Ghosts"));
+  return side_;
+}
+
+void DrivePage::connect_tape() {
+  connect(tape_, &Tape::selection_changed, this, &DrivePage::show_selection);
+  connect(transport_, &Transport::curves_chosen, tape_, &Tape::set_curves);
+  connect(transport_, &Transport::trail_chosen, this,
+          [this](const QString& colour_by, int onion_skins, double seconds) {
+            TrailChoice& trail = view_->trail();
+            trail.colour_by = colour_by;
+            trail.onion_skins = onion_skins;
+            trail.seconds = seconds;
+          });
+}
+
+void DrivePage::connect_ledger() {
+  connect(ledger_, &LedgerColumn::pointed_at, this, &DrivePage::point_at);
+  connect(ledger_, &LedgerColumn::piece_asked, this, &DrivePage::go_to_touch);
+  connect(ledger_, &LedgerColumn::piece_left, this, [this] { ask_about(kNoPiece); });
+  connect(view_, &ViewWidget::picked, this, [this](std::optional<std::size_t> entry, PieceId piece) {
+    // A click on a piece finds the first line that is about it.
+    const Ledger ledger = session_.last_ledger();
+    for (std::size_t i = 0; !entry && piece != kNoPiece && i < ledger.entries.size(); ++i) {
+      if (piece_of(ledger.entries[i]) == piece) entry = i;
+    }
+    ask_about(piece);
+    ledger_->choose(entry);
+    point_at(entry);
+  });
+}
+
+void DrivePage::pass_frame() {
+  desk_.pass(now());
+  tape_->refresh();
+  show_ledger();
 }
 
 void DrivePage::show_ledger() {
-  const Place* place = session_.place();
-  const bool shown = session_.paused() && place != nullptr;
-  ledger_->setVisible(shown);
-  const std::pair<const Place*, std::uint64_t> tick = {place, session_.current().tick};
-  if (!shown || ledger_of_ == tick) return;
+  if (!session_.has_shown() || !ledger_->isVisible()) return;
+  const std::pair tick(session_.revision(), session_.playhead());
+  if (ledger_of_ == tick || (session_.live() && now() - ledger_shown_at_ < kLiveLedger)) return;
   ledger_of_ = tick;
-  ledger_->show_tick(session_.current(), session_.last_ledger(), place->world);
+  ledger_shown_at_ = now();
+  const Run& run = session_.shown().run;
+  const std::size_t at = session_.playhead();
+  ledger_->show_tick(at, run.state(at > 0 ? at - 1 : 0), run.state(at), session_.last_ledger(),
+                     session_.place()->world);
+  view_->set_highlight({std::nullopt, asked_piece_});
+  if (asked_piece_ != kNoPiece) ask_about(asked_piece_);
 }
 
-QWidget* DrivePage::make_transport(const Actions& actions) {
-  auto* strip = new QWidget;
-  strip->setObjectName("transport");
-  strip->setAttribute(Qt::WA_StyledBackground);
-  QList<QWidget*> scales;
-  for (int i = 0; i < 4; ++i) {
-    auto* button = new QToolButton;
-    button->setText(QString::fromUtf8(kScaleTexts[i]));
-    button->setCheckable(true);
-    button->setChecked(i == 0);
-    button->setFocusPolicy(Qt::TabFocus);
-    button->setToolTip(tr("Time scale: seconds of the run for a second of yours  ( [ and ] )"));
-    scales_->addButton(button, i);
-    scales.append(button);
+void DrivePage::point_at(std::optional<std::size_t> entry) {
+  Highlight highlight{entry, asked_piece_};
+  if (entry && session_.has_shown()) {
+    const Ledger ledger = session_.last_ledger();
+    if (*entry < ledger.entries.size() && piece_of(ledger.entries[*entry]) != kNoPiece)
+      highlight.piece = piece_of(ledger.entries[*entry]);
   }
-  connect(scales_, &QButtonGroup::idClicked, this, [this](int id) {
-    session_.set_time_scale(DriveSession::kTimeScales[static_cast<std::size_t>(id)]);
-    emit time_changed();
-  });
-
-  rates_->setEditable(true);
-  rates_->setObjectName("tickRate");
-  rates_->setInsertPolicy(QComboBox::NoInsert);
-  rates_->setMinimumWidth(86);
-  rates_->addItems({"20", "30", "60", "120", "144", "240", "480"});
-  rates_->setCurrentText(QString::number(session_.tick_rate()));
-  rates_->installEventFilter(this);  // Its line edit passes the focus on to it.
-  rates_->lineEdit()->setValidator(new QIntValidator(kLowestTickRate, kHighestTickRate, rates_));
-  rates_->setToolTip(
-      tr("Ticks per second, 10 to 480. Fewer: steps get coarse and the drawn figure lags more; more: costs "
-         "time, moves the same"));
-  const auto rate_chosen = [this] {
-    choose_tick_rate(rates_->currentText().toInt());
-    view_->setFocus(Qt::OtherFocusReason);
-  };
-  connect(rates_, &QComboBox::activated, this, rate_chosen);
-  connect(rates_->lineEdit(), &QLineEdit::returnPressed, this, rate_chosen);
-
-  auto* layout = new QHBoxLayout(strip);
-  layout->setContentsMargins(16, 8, 16, 10);
-  layout->setSpacing(18);
-  layout->addLayout(
-      group(tr("Run"), {button_for(actions[Act::Pause], true), button_for(actions[Act::SingleTick], true),
-                        button_for(actions[Act::ToStart], false)}));
-  layout->addLayout(group(tr("Time scale"), scales));
-  layout->addLayout(group(tr("Ticks per second"), {rates_}));
-  layout->addStretch(1);
-  layout->addLayout(group(tr("Camera"), {button_for(actions[Act::FirstPerson], true)}));
-  layout->addLayout(group(tr("Drawing"), {button_for(actions[Act::Interpolated], true)}));
-  layout->addLayout(
-      group(tr("Show"), {button_for(actions[Act::Capsule], false), button_for(actions[Act::Contacts], false),
-                         button_for(actions[Act::Probe], false), button_for(actions[Act::Arrows], false),
-                         button_for(actions[Act::Grid], false)}));
-  return strip;
+  view_->set_highlight(highlight);
 }
 
-void DrivePage::step_time_scale(int by) {
-  const int id = std::clamp(scales_->checkedId() + by, 0, int(DriveSession::kTimeScales.size()) - 1);
-  scales_->button(id)->click();
+// "Why is it here?": the ticks of this take that touched the piece.
+void DrivePage::ask_about(PieceId piece) {
+  asked_piece_ = piece;
+  std::vector<Stretch> touched;
+  if (piece == kNoPiece || !session_.has_shown()) {
+    ledger_->show_piece({});
+    view_->set_highlight({});
+    return tape_->set_touched({});
+  }
+  const Run& run = session_.shown().run;
+  std::size_t ticks = 0;
+  for (const Touch& touch : run.touches()) {
+    if (touch.piece != piece) continue;
+    touched.push_back({touch.first, touch.last});
+    ticks += touch.last - touch.first + 1;
+  }
+  const std::string_view name = session_.place()->world.piece_name(piece);
+  QString text = tr("%1: ").arg(QString::fromUtf8(name.data(), qsizetype(name.size())));
+  if (touched.empty()) {
+    text += tr("never touched in this take");
+  } else {
+    text += tr("touched in %n ticks", nullptr, int(ticks)) +
+            tr(", first at %1 s, last at %2 s")
+                .arg(seconds_text(run, touched.front().first), seconds_text(run, touched.back().last));
+  }
+  ledger_->show_piece(text);
+  view_->set_highlight({ledger_->chosen(), piece});
+  tape_->set_touched(std::move(touched));
 }
 
-void DrivePage::choose_tick_rate(int rate) {
-  const int within = std::clamp(rate, kLowestTickRate, kHighestTickRate);
-  session_.set_tick_rate(within);
-  rates_->setCurrentText(QString::number(within));
-  emit time_changed();
+void DrivePage::go_to_touch(int direction) {
+  if (!session_.has_shown()) return;
+  const std::size_t at = session_.playhead();
+  std::optional<std::size_t> to;
+  for (const Touch& touch : session_.shown().run.touches()) {
+    if (touch.piece != asked_piece_) continue;
+    if (direction > 0 && touch.first > at && !to) to = touch.first;
+    if (direction < 0 && touch.first < at) to = touch.first;
+  }
+  if (to) session_.set_playhead(*to);
 }
+
+void DrivePage::show_ghosts() {
+  tape_->set_ghosts(desk_.ghosts());
+  view_->set_ghosts(desk_.ghosts());
+  const bool some = !desk_.ghosts().empty();
+  show_legend();
+  side_->setTabText(side_->indexOf(ghosts_),
+                    some ? tr("Ghosts (%1)").arg(desk_.ghosts().size()) : tr("Ghosts"));
+}
+
+void DrivePage::set_remark(const QString& remark) {
+  remark_ = remark;
+  show_legend();
+}
+
+void DrivePage::show_legend() {
+  std::vector<Readouts::LegendLine> lines;
+  const auto ghosts = desk_.ghosts();
+  if (session_.has_shown() && (!ghosts.empty() || !remark_.isEmpty())) {
+    const std::string& name = session_.shown().take.about.name;
+    const theme::RunStyle style = theme::shown_style();
+    lines.push_back({style.colour, style.pen,
+                     name.empty() ? tr("The take as driven") : QString::fromStdString(name), remark_});
+  }
+  for (std::size_t g = 0; g < ghosts.size(); ++g) {
+    const Comparison& c = ghosts[g]->against;
+    const theme::RunStyle style = theme::ghost_style(g);
+    QString more = c.identical ? tr("identical")
+                               : tr("furthest apart %1 m at %2 s")
+                                     .arg(c.furthest, 0, 'f', 2)
+                                     .arg(seconds_text(session_.shown().run, c.furthest_at));
+    if (c.drift) more += tr(", drifted from %1 s on").arg(seconds_text(session_.shown().run, c.drift->tick));
+    lines.push_back({style.colour, style.pen, tr("Retake: %1").arg(ghosts[g]->name), more});
+  }
+  view_->set_legend(std::move(lines));
+}
+
+void DrivePage::show_selection() {
+  const auto stretch = tape_->selection();
+  selection_->setVisible(stretch && stretch->last > stretch->first);
+  if (session_.loop()) session_.set_loop(stretch);
+  if (!stretch || stretch->last <= stretch->first) return;
+  const Run& run = session_.shown().run;
+  const DriveSummary s = run.summarize(stretch->first, stretch->last);
+  const double seconds = double(stretch->last - stretch->first) / run.tick_rate();
+  const Vec3 up = run.state(stretch->first).up_C();
+  const double gained = dot(run.state(stretch->last).foot_C - run.state(stretch->first).foot_C, up);
+  selection_->setText(tr("%1 to %2 s:  %3 s,  %4 m,  mean %5 m/s,  top %6 m/s,  height %7 m,  airtime %8 s")
+                          .arg(seconds_text(run, stretch->first), seconds_text(run, stretch->last))
+                          .arg(seconds, 0, 'f', 2)
+                          .arg(s.distance, 0, 'f', 2)
+                          .arg(s.distance / seconds, 0, 'f', 2)
+                          .arg(s.top_speed, 0, 'f', 2)
+                          .arg(QString(gained < 0 ? "" : "+") + QString::number(gained, 'f', 2))
+                          .arg(s.airtime, 0, 'f', 2));
+}
+
+void DrivePage::show_pane(Act pane, bool shown) {
+  if (pane == Act::TapePane) tape_column_->setVisible(shown);
+  if (pane == Act::LedgerPane) ledger_->setVisible(shown);
+  if (pane == Act::SidePane) side_->setVisible(shown);
+  lower_->setVisible(tape_column_->isVisibleTo(lower_) || ledger_->isVisibleTo(lower_));
+}
+
+void DrivePage::show_values() { side_->setCurrentIndex(1); }
+
+void DrivePage::go_to_event(int direction) {
+  if (!session_.has_shown()) return;
+  const Run& run = session_.shown().run;
+  const Event event = transport_->chosen_event();
+  const auto to =
+      direction > 0 ? run.next(event, session_.playhead()) : run.previous(event, session_.playhead());
+  if (to) session_.set_playhead(*to);
+}
+
+void DrivePage::go_to_finding(int direction) {
+  if (!session_.has_shown()) return;
+  std::optional<std::size_t> to;
+  for (const Finding& f : session_.shown().run.findings()) {
+    const bool better = !to || (direction > 0 ? f.first < *to : f.first > *to);
+    const bool ahead = direction > 0 ? f.first > session_.playhead() : f.first < session_.playhead();
+    if (ahead && better) to = f.first;
+  }
+  if (to) session_.set_playhead(*to);
+}
+
+void DrivePage::show_parting() {
+  const auto ghost = desk_.current_ghost();
+  if (!ghost || !ghost->against.parting) return;
+  session_.set_playhead(*ghost->against.parting);
+  PartingDialog(session_.shown(), *ghost, this).exec();
+}
+
+void DrivePage::play_selection(bool looped) { session_.set_loop(looped ? tape_->selection() : std::nullopt); }
 
 }  // namespace lagniappe::app

@@ -1,48 +1,86 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The Drive page: the view, beside it the ledger of the tick that it stands on while paused, and under it the
-// transport strip.
+// The Drive page: the view with takes, values and ghosts beside it; under it the tape and the ledger of the
+// tick under the playhead.
 #pragma once
 
 #include <QWidget>
 #include <utility>
 
 #include "actions.h"
-#include "session/drive_session.h"
+#include "session/take_desk.h"
+#include "viewport/overlay_lines.h"
 
-class QButtonGroup;
-class QComboBox;
+class QLabel;
+class QSettings;
+class QSplitter;
+class QTabWidget;
 
 namespace lagniappe::app {
 
+class GhostsPanel;
 class LedgerColumn;
+class TakesPanel;
+class Tape;
+class Transport;
 class ViewWidget;
 
 class DrivePage : public QWidget {
   Q_OBJECT
  public:
-  DrivePage(DriveSession& session, const Actions& actions, QWidget* parent = nullptr);
+  DrivePage(DriveSession& session, TakeDesk& desk, const Actions& actions, QSettings& settings,
+            QWidget* parent = nullptr);
+  ~DrivePage() override;  // Remembers how it was arranged.
 
   ViewWidget& view() { return *view_; }
   const LedgerColumn& ledger() const { return *ledger_; }
-  void step_time_scale(int by);  // One notch slower (positive) or faster.
-  void choose_tick_rate(int rate);
+  Tape& tape() { return *tape_; }
+  Transport& transport() { return *transport_; }
+  GhostsPanel& ghosts() { return *ghosts_; }
+  TakesPanel& takes() { return *takes_; }
+
+  void show_pane(Act pane, bool shown);
+  // What is known of the shown take: "identical to the recording in all 630 ticks".
+  void set_remark(const QString& remark);
+  void show_values();  // Brings the values to the front.
+  void go_to_event(int direction);
+  void go_to_finding(int direction);
+  void show_parting();
+  void play_selection(bool looped);
 
  signals:
-  void time_changed();  // Tick rate or time scale.
-
- protected:
-  bool eventFilter(QObject* watched, QEvent* event) override;
+  void open_asked(const QString& file);
 
  private:
-  QWidget* make_transport(const Actions& actions);
+  QWidget* make_side();
+  void connect_tape();
+  void connect_ledger();
+  void pass_frame();
   void show_ledger();
+  void show_selection();
+  void point_at(std::optional<std::size_t> entry);
+  void ask_about(PieceId piece);
+  void go_to_touch(int direction);
+  void show_ghosts();
+  void show_legend();
+  void restore();
 
   DriveSession& session_;
+  TakeDesk& desk_;
+  QSettings& settings_;
   ViewWidget* view_;
   LedgerColumn* ledger_;
-  std::pair<const Place*, std::uint64_t> ledger_of_{nullptr, 0};  // What the column shows.
-  QButtonGroup* scales_;
-  QComboBox* rates_;
+  Tape* tape_;
+  Transport* transport_;
+  TakesPanel* takes_;
+  GhostsPanel* ghosts_;
+  QTabWidget* side_;
+  QSplitter *rows_, *upper_, *lower_;
+  QLabel* selection_;
+  QWidget* tape_column_;
+  QString remark_;
+  PieceId asked_piece_ = kNoPiece;
+  std::pair<std::uint64_t, std::size_t> ledger_of_{~0ull, 0};  // What the column shows.
+  double ledger_shown_at_ = -1.0;
 };
 
 }  // namespace lagniappe::app

@@ -4,32 +4,89 @@
 #include <cmath>
 
 namespace lagniappe::app {
+namespace {
+
+constexpr double kStillFor = 0.5;        // s without motion until a session that nobody attends rests.
+constexpr double kLongestCoasting = 10;  // s until it rests anyway: it may stand on something that moves.
+constexpr double kStillSpeed = 1e-3;     // m/s.
+
+}  // namespace
+
+void DriveSession::leave() {
+  if (shown_ && open_ && left_) left_(*shown_);
+  open_ = false;
+}
+
+void DriveSession::begin(const CharacterState& start, std::shared_ptr<const Place> place) {
+  leave();
+  shown_ = std::make_unique<Recording>(begin_recording(start, std::move(place), profile_, tick_rate()));
+  shown_->take.profile_file = profile_file_;
+  playhead_ = 0;
+  open_ = true;
+  playing_ = resting_ = false;
+  still_for_ = unattended_for_ = 0.0;
+  loop_.reset();
+  ++revision_;
+}
 
 void DriveSession::set_place(std::shared_ptr<const Place> place) {
-  place_ = std::move(place);
-  current_ = start_state(profile_, start_home(place_->course), place_->world);
-  previous_ = current_;
-  last_dt_ = 0.0;
+  const CharacterState start = start_state(profile_, start_home(place->course), place->world);
   turned_ = Vec2(0.0);
   pressed_ = {};
   follow(std::nullopt);
   clock_.clear();
+  dropped_before_ = 0.0;
+  begin(start, std::move(place));
 }
 
 void DriveSession::begin_at(const Mark& mark) {
-  if (!place_) return;
-  const std::uint32_t times_put_home = current_.times_put_home;
-  current_ = start_state(profile_, {mark.at_C, Quat(1, 0, 0, 0), mark.facing}, place_->world, current_.time);
-  current_.times_put_home = times_put_home + 1;  // No picture between there and here.
-  previous_ = current_;
-  last_dt_ = 0.0;
+  if (!shown_) return;
+  const CharacterState& now = current();
+  CharacterState start =
+      start_state(profile_, {mark.at_C, Quat(1, 0, 0, 0), mark.facing}, shown_->place->world, now.time);
+  start.times_put_home = now.times_put_home + 1;  // No picture between there and here.
   follow(std::nullopt);
+  begin(start, shown_->place);
+}
+
+bool DriveSession::values_are_shown() const {
+  return profile_identity_ == shown_->take.profile_identity && tick_rate() == shown_->take.tick_rate;
 }
 
 void DriveSession::set_profile(const Profile& profile) {
   profile_ = profile;
-  if (!place_) return;
-  current_.capsule_height = previous_.capsule_height = profile.capsule.height;
+  profile_identity_ = identity_of(profile);
+  if (!shown_) return;
+  if (shown_->run.ticks() == 0 || (live() && !values_are_shown())) {
+    CharacterState start = current();
+    start.capsule_height = profile_.capsule.height;
+    begin(start, shown_->place);
+  }
+}
+
+void DriveSession::set_tick_rate(int rate) {
+  if (rate == tick_rate()) return;
+  clock_.set_tick_rate(rate);
+  follow(std::nullopt);
+  if (shown_ && live()) begin(current(), shown_->place);
+}
+
+void DriveSession::show(Recording recording) {
+  leave();
+  profile_ = recording.take.profile;
+  profile_identity_ = recording.take.profile_identity;
+  clock_.set_tick_rate(recording.take.tick_rate);
+  clock_.clear();
+  dropped_before_ = 0.0;
+  follow(std::nullopt);
+  release_all();
+  turned_ = Vec2(0.0);
+  shown_ = std::make_unique<Recording>(std::move(recording));
+  playhead_ = 0;
+  playing_ = false;
+  resting_ = true;
+  loop_.reset();
+  ++revision_;
 }
 
 void DriveSession::push(Push direction, bool down) { pushed_[static_cast<std::size_t>(direction)] = down; }
@@ -73,46 +130,138 @@ InputFrame DriveSession::take_input() {
   return input;
 }
 
+// Driving on: at an open end under the same values the recording grows; else another begins that keeps what was
+// before the playhead, if it can still be told under the present values.
+void DriveSession::go_on_from_playhead() {
+  if (open_ && playhead_ == shown_->run.ticks() && values_are_shown()) return;
+  if (!values_are_shown()) {
+    CharacterState start = current();
+    start.capsule_height = profile_.capsule.height;
+    return begin(start, shown_->place);
+  }
+  leave();
+  auto branch = std::make_unique<Recording>(
+      Recording{part_of(shown_->take, 0, playhead_, shown_->take.start),
+                shown_->place,
+                run_until(shown_->run, shown_->take, shown_->place->world, playhead_),
+                {}});
+  branch->take.about = {};
+  branch->take.about.recorded =
+      begin_recording(current(), shown_->place, profile_, tick_rate()).take.about.recorded;
+  shown_ = std::move(branch);
+  open_ = true;
+  loop_.reset();
+  ++revision_;
+}
+
 void DriveSession::tick() {
-  const double dt = clock_.tick_seconds();
-  last_input_ = take_input();
-  last_dt_ = dt;
-  previous_ = current_;
-  current_ = step(previous_, last_input_, profile_, place_->world, dt);
+  go_on_from_playhead();
+  Recording& recording = *shown_;
+  const InputFrame input = take_input();
+  ledger_.entries.clear();
+  const CharacterState after = step(recording.run.last(), input, recording.take.profile, recording.place->world,
+                                    clock_.tick_seconds(), &ledger_);
+  recording.take.inputs.push_back(input);
+  recording.run.pass(input, after, ledger_, recording.take.profile);
+  playhead_ = recording.run.ticks();
+}
+
+void DriveSession::watch_rest() {
+  const CharacterState& now = current();
+  const bool still = now.grounded() && length(now.velocity_C) < kStillSpeed;
+  still_for_ = still ? still_for_ + clock_.tick_seconds() : 0.0;
+  unattended_for_ += clock_.tick_seconds();
+  if (attended_ || player_) unattended_for_ = 0.0;
+  resting_ = unattended_for_ > kLongestCoasting || (unattended_for_ > 0.0 && still_for_ > kStillFor);
 }
 
 void DriveSession::advance(double real_seconds) {
-  if (!place_ || paused_) return;
-  for (int due = clock_.advance(real_seconds * time_scale_); due > 0; --due) tick();
+  if (!shown_) return;
+  if (playing_) play_on(real_seconds * time_scale_);
+  if (player_ && !paused_) resting_ = false;
+  if (!live()) return;
+  for (int due = clock_.advance(real_seconds * time_scale_); due > 0 && live(); --due) {
+    tick();
+    watch_rest();
+  }
+  const double dropped = clock_.dropped_seconds() - dropped_before_;
+  if (dropped <= 0.0) return;
+  dropped_before_ = clock_.dropped_seconds();
+  shown_->take.dropped.push_back({shown_->run.ticks(), dropped});
+  shown_->run.drop_time(dropped);
+}
+
+void DriveSession::play_on(double seconds) {
+  const std::size_t first = loop_ ? loop_->first : 0, last = loop_ ? loop_->last : shown_->run.ticks();
+  play_at_ += seconds * shown_->run.tick_rate();
+  if (play_at_ > double(last)) {
+    if (!loop_ || last <= first) {
+      play(false);
+      play_at_ = double(last);
+    } else {
+      play_at_ = double(first) + std::fmod(play_at_ - double(last), double(last - first));
+    }
+  }
+  playhead_ = std::min(static_cast<std::size_t>(std::ceil(play_at_)), shown_->run.ticks());
+}
+
+void DriveSession::play(bool playing) {
+  if (!shown_) return;
+  playing_ = playing;
+  if (!playing) return;
+  resting_ = true;
+  const std::size_t first = loop_ ? loop_->first : 0, last = loop_ ? loop_->last : shown_->run.ticks();
+  play_at_ = double(playhead_ >= last || playhead_ < first ? first : playhead_);
+}
+
+void DriveSession::set_playhead(std::size_t tick) {
+  if (!shown_) return;
+  if (live()) resting_ = true;
+  playing_ = false;
+  playhead_ = std::min(tick, shown_->run.ticks());
 }
 
 void DriveSession::single_tick() {
-  if (place_) tick();
+  if (!shown_) return;
+  if (playing_ || playhead_ < shown_->run.ticks()) return set_playhead(playhead_ + 1);
+  if (open_) tick();
 }
 
-void DriveSession::set_tick_rate(int rate) {
-  if (rate == tick_rate()) return;
-  clock_.set_tick_rate(rate);
-  follow(std::nullopt);
+void DriveSession::tick_back() {
+  if (playhead_ > 0) set_playhead(playhead_ - 1);
+}
+
+void DriveSession::set_paused(bool paused) {
+  paused_ = paused;
+  if (!paused && attended_) resting_ = false;
+}
+
+void DriveSession::set_attended(bool attended) {
+  attended_ = attended;
+  unattended_for_ = still_for_ = 0.0;
+  if (!attended) return;
+  resting_ = playing_ = false;
+}
+
+const CharacterState& DriveSession::previous() const {
+  return shown_ ? shown_->run.state(playhead_ > 0 ? playhead_ - 1 : 0) : nowhere_;
 }
 
 double DriveSession::drawn_blend() const {
-  // A paused session shows the tick it stands on.
-  return paused_ || drawing_ == Drawing::AsTicked ? 1.0 : clock_.blend();
+  if (drawing_ == Drawing::AsTicked) return 1.0;
+  if (playing_) return playhead_ == 0 ? 1.0 : 1.0 - (double(playhead_) - play_at_);
+  // Where time stands still, the tick under the playhead is shown.
+  return live() ? clock_.blend() : 1.0;
 }
 
-Pose DriveSession::pose() const { return interpolate(previous_, current_, drawn_blend()); }
+Pose DriveSession::pose() const { return interpolate(previous(), current(), drawn_blend()); }
 
 Moment DriveSession::moment() const {
-  return {previous_.time + (current_.time - previous_.time) * drawn_blend()};
+  return {previous().time + (current().time - previous().time) * drawn_blend()};
 }
 
-Vec2 DriveSession::look() const { return drawn_look(current_, turned_, profile_.look, drawn_blend()); }
+Vec2 DriveSession::look() const { return drawn_look(current(), turned_, profile_.look, drawn_blend()); }
 
-Ledger DriveSession::last_ledger() const {
-  Ledger ledger;
-  if (place_ && last_dt_ > 0.0) step(previous_, last_input_, profile_, place_->world, last_dt_, &ledger);
-  return ledger;
-}
+Ledger DriveSession::last_ledger() const { return shown_ ? ledger_at(*shown_, playhead_) : Ledger{}; }
 
 }  // namespace lagniappe::app

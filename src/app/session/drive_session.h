@@ -1,26 +1,29 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// What is being driven: place, profile, character, clock and held input, without any widget.
+// What is being driven, and the take that it leaves: place, values, clock, held input and playhead, without any
+// widget.
+//
+// There is always one recording. Its open end is driven on; its playhead says which tick is shown. Time goes on
+// (ticks are recorded) unless the session is paused or rests; then the playhead may be anywhere, and driving on
+// from there keeps what was before it.
 #pragma once
 
 #include <array>
+#include <functional>
 #include <memory>
 #include <optional>
 #include <string>
 
-#include "lagniappe/lagniappe.h"
-#include "session/scene_mesh.h"
+#include "session/recording.h"
 
 namespace lagniappe::app {
 
-// A course that is ready to be driven. Never changed after it is made, so it may be shared with other threads.
-struct Place {
-  std::string path;
-  Course course;
-  TriangleWorld world;
-  SceneMesh drawn;
-};
-
 enum class Drawing { Interpolated, AsTicked };
+
+// Ticks of a take, both included.
+struct Stretch {
+  std::size_t first, last;
+  bool operator==(const Stretch&) const = default;
+};
 
 class DriveSession {
  public:
@@ -29,17 +32,35 @@ class DriveSession {
 
   static constexpr std::array<double, 4> kTimeScales = {1.0, 0.5, 0.25, 0.1};
 
+  // Is called with a recording that is left for another one: the time to save it.
+  void on_left(std::function<void(const Recording&)> left) { left_ = std::move(left); }
+
   // Puts the character at the place's start, and the place's time back to its beginning.
   void set_place(std::shared_ptr<const Place> place);
-  const Place* place() const { return place_.get(); }
-  std::shared_ptr<const Place> shared_place() const { return place_; }
+  const Place* place() const { return shown_ ? shown_->place.get() : nullptr; }
+  std::shared_ptr<const Place> shared_place() const { return shown_ ? shown_->place : nullptr; }
 
   // Puts the character at a mark, where resets then bring it; time goes on.
   void begin_at(const Mark& mark);
 
-  // The character goes on with the new values from where it is.
+  // The values to drive with. While time goes on, the character goes on with them from where it is, as a new
+  // take; else the recording stays as it is.
   void set_profile(const Profile& profile);
   const Profile& profile() const { return profile_; }
+  void set_profile_file(const std::string& path) { profile_file_ = path; }  // Where it comes from, for takes.
+
+  // Shows a finished recording, from its start, and takes over its values.
+  void show(Recording recording);
+  const Recording& shown() const { return *shown_; }  // REQUIRES: place() is not null.
+  bool has_shown() const { return shown_ != nullptr; }
+  bool is_open() const { return open_; }                // The recording is still being driven.
+  std::uint64_t revision() const { return revision_; }  // Another number: another recording.
+  // What the shown take is called, noted and marked with.
+  void set_about(const TakeAbout& about) { shown_->take.about = about; }
+  void set_file(const QString& file) { shown_->file = file; }
+
+  // The recording is over: it is handed to on_left(), and driving on makes another that goes on from it.
+  void finish() { leave(); }
 
   // Input. Held keys hold until let go; presses last until a tick has used them.
   void push(Push direction, bool down);
@@ -51,47 +72,82 @@ class DriveSession {
   bool following() const { return script_ != nullptr; }
 
   // Time.
-  void advance(double real_seconds);  // As a drawn frame does. Nothing happens while paused.
-  void single_tick();                 // Also, and mostly, while paused.
-  void set_paused(bool paused) { paused_ = paused; }
+  void advance(double real_seconds);  // As a drawn frame does.
+  // Forward: the next recorded tick, or, at an open end, a new one with what is held now.
+  void single_tick();
+  void tick_back();
+  void set_paused(bool paused);
   bool paused() const { return paused_; }
+  // Whether somebody drives. Without one, time stands still once the character does: the session rests.
+  void set_attended(bool attended);
+  bool resting() const { return resting_; }
+  bool live() const { return !paused_ && !resting_; }
   void set_time_scale(double scale) { time_scale_ = scale; }
   double time_scale() const { return time_scale_; }
   void set_tick_rate(int rate);
-  int tick_rate() const { return clock_.tick_rate(); }
+  int tick_rate() const { return clock_.tick_rate(); }  // To drive with.
   double dropped_seconds() const { return clock_.dropped_seconds(); }
   void set_drawing(Drawing drawing) { drawing_ = drawing; }
   Drawing drawing() const { return drawing_; }
 
+  // The playhead. Setting it rests the session.
+  std::size_t playhead() const { return playhead_; }
+  void set_playhead(std::size_t tick);
+  // Plays the recording from the playhead on, or stops that; in a loop over `loop` if there is one.
+  void play(bool playing);
+  bool playing() const { return playing_; }
+  void set_loop(std::optional<Stretch> loop) { loop_ = loop; }
+  const std::optional<Stretch>& loop() const { return loop_; }
+
   // What is drawn.
-  const CharacterState& current() const { return current_; }
+  const CharacterState& current() const { return shown_ ? shown_->run.state(playhead_) : nowhere_; }
   Pose pose() const;
   // The moment that pose() shows: where moving pieces are drawn.
   Moment moment() const;
   Vec2 look() const;  // The tick's look and what was turned since: no tick lag.
+  // The values that the shown recording was driven with.
+  const Profile& shown_profile() const { return shown_ ? shown_->take.profile : profile_; }
 
-  // The ledger of the last tick, had by stepping it again. Empty before the first.
+  // The ledger of the tick under the playhead, had by stepping it again. Empty for the start.
   Ledger last_ledger() const;
 
  private:
   InputFrame take_input();
   void tick();
+  void begin(const CharacterState& start, std::shared_ptr<const Place> place);
+  void leave();
+  void go_on_from_playhead();
+  bool values_are_shown() const;
+  void watch_rest();
+  void play_on(double seconds);
+  const CharacterState& previous() const;
   double drawn_blend() const;
 
-  std::shared_ptr<const Place> place_;
+  std::unique_ptr<Recording> shown_;
+  std::size_t playhead_ = 0;
+  bool open_ = false;
+  std::uint64_t revision_ = 0;
+  std::function<void(const Recording&)> left_;
+  CharacterState nowhere_;
+  Ledger ledger_;  // Of the tick that is being done.
+
   Profile profile_;
+  std::string profile_file_;
+  std::uint64_t profile_identity_ = identity_of(Profile{});
   FixedStepClock clock_{60};
-  CharacterState previous_, current_;
-  InputFrame last_input_;
-  double last_dt_ = 0.0;  // s, of the last tick; the rate may have been changed since.
+  double dropped_before_ = 0.0;  // s, already in the recording.
   std::array<bool, 4> pushed_{};
   Buttons held_, pressed_;
   Vec2 turned_{0.0};  // Look not yet used by a tick.
   std::shared_ptr<const InputScript> script_;
   std::unique_ptr<InputPlayer> player_;
   long script_ticks_left_ = 0;
+
   double time_scale_ = 1.0;
-  bool paused_ = false;
+  bool paused_ = false, attended_ = true, resting_ = false, playing_ = false;
+  double still_for_ = 0.0, unattended_for_ = 0.0;  // s.
+  double play_at_ = 0.0;                           // Ticks, between two.
+  std::optional<Stretch> loop_;
   Drawing drawing_ = Drawing::Interpolated;
 };
 

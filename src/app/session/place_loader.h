@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Loads courses and models away from the window's thread.
+// Opens courses, models and takes away from the window's thread.
 #pragma once
 
 #include <QObject>
@@ -7,7 +7,7 @@
 #include <atomic>
 #include <memory>
 
-#include "session/drive_session.h"
+#include "session/recording.h"
 
 namespace lagniappe::app {
 
@@ -17,20 +17,29 @@ class PlaceLoader : public QObject {
   explicit PlaceLoader(QObject* parent = nullptr);
   ~PlaceLoader() override;  // Waits for a load that is under way.
 
-  // Begins to load; a load already under way is given up.
+  // Begins to load a course or a model; a load already under way is given up.
   void load(const QString& path);
+  // Begins to load a take, and runs it. `now_shown` is used again if the take ran on the same place. With
+  // `recover`, what can be read of a damaged take or a journal.
+  void load_take(const QString& path, std::shared_ptr<const Place> now_shown, bool recover = false);
   void cancel();
   bool busy() const { return busy_; }
 
  signals:
   void stage(const QString& what);  // What is being done, in words.
+  void progress(double share);
   void loaded(std::shared_ptr<const lagniappe::app::Place> place);
+  // `verdict`: whether the run is the one that was recorded, in words.
+  void take_loaded(std::shared_ptr<lagniappe::app::Recording> recording, const QString& verdict);
   void failed(const QString& path, const QString& sentence);
+  void take_damaged(const QString& path, const QString& sentence);  // But something can be recovered.
   void cancelled();
 
  private:
-  void finish(int number, const std::shared_ptr<const Place>& place, const QString& path,
-              const QString& sentence);
+  class Job;
+  // Calls `deliver` on this thread if the job is still wanted then.
+  void finish(int number, const std::function<void()>& deliver);
+  int begin(const QString& what);
 
   std::shared_ptr<std::atomic<int>> newest_ =
       std::make_shared<std::atomic<int>>(0);  // What an older load sees it is not.

@@ -60,6 +60,35 @@ QString style_sheet() {
     #columnTitle { font-size: 14px; font-weight: 600; }
     #sentences { background: transparent; border: none; font-size: 12px; }
     #sentences::item { padding: 3px 2px; border-bottom: 1px solid @rule; }
+    #sentences::item:selected, #commands::item:selected { background: #F3E3C2; color: @ink; border-radius: 4px; }
+    #sentences::item:hover, #commands::item:hover { background: @paper; border-radius: 4px; }
+    #commands { background: transparent; border: none; }
+    #commands::item { padding: 5px 4px; }
+    #commandField { font-size: 15px; }
+    #takes { background: transparent; border: none; }
+    #selection { background: @sheet; color: @ink; font-family: "JetBrains Mono"; font-size: 11px; padding: 3px 12px; border-top: 1px solid @rule; }
+    #sidePage { background: @sheet; }
+    QTabWidget::pane { border: none; border-left: 1px solid @rule; background: @sheet; }
+    QTabBar { background: @sheet; }
+    QTabBar::tab { background: @sheet; color: @ink2; padding: 8px 14px; border: none; border-bottom: 2px solid @rule; }
+    QTabBar::tab:selected { color: @ink; font-weight: 600; border-bottom: 2px solid @teal; }
+    QTabBar::tab:hover { color: @teal; }
+    QSplitter::handle { background: @rule; }
+    QSplitter::handle:hover { background: @teal; }
+    QLineEdit, QDoubleSpinBox { background: #FFFFFF; border: 1px solid @rule; border-radius: 6px; padding: 4px 7px; }
+    QDoubleSpinBox { font-family: "JetBrains Mono"; font-size: 11px; padding: 2px 4px; }
+    QLineEdit:focus, QDoubleSpinBox:focus { border: 1px solid @teal; }
+    #valueList { background: @sheet; }
+    #sidePage QScrollArea { background: @sheet; }
+    #sidePage QComboBox { font-size: 11px; padding: 2px 6px; }
+    #verdict { font-weight: 600; }
+    #drift { background: #F6E3DA; color: #7A2C18; border-radius: 6px; padding: 6px; }
+    QTableWidget { background: @sheet; border: 1px solid @rule; border-radius: 6px; gridline-color: @rule; }
+    QHeaderView::section { background: @paper; color: @ink; border: none; padding: 3px 6px; font-size: 11px; }
+    QTableCornerButton::section { background: @paper; border: none; }
+    QToolButton[popupMode="2"] { padding-right: 10px; }
+    #transport QToolButton { padding: 4px 7px; }
+    #transport QComboBox { padding: 3px 8px; }
     #caption { color: @ink2; font-size: 11px; }
     #figures { color: @ink2; font-family: "JetBrains Mono"; font-size: 12px; }
     QComboBox { background: #FFFFFF; border: 1px solid @rule; border-radius: 8px; padding: 5px 10px; font-family: "JetBrains Mono"; font-size: 12px; }

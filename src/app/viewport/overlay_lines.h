@@ -2,6 +2,7 @@
 // The explaining lines in the view: capsule, contacts, probe, wish and velocity.
 #pragma once
 
+#include <optional>
 #include <vector>
 
 #include "session/drive_session.h"
@@ -16,8 +17,17 @@ struct OverlayChoice {
   bool arrows = false;    // Wish and velocity.
 };
 
+// What is pointed at: a line of the ledger under the playhead, a piece, or both.
+struct Highlight {
+  std::optional<std::size_t> entry;
+  PieceId piece = kNoPiece;
+  bool operator==(const Highlight&) const = default;
+};
+
 // Returns line pairs relative to `origin_C`.
 std::vector<LineVertex> overlay_lines(const DriveSession& session, const OverlayChoice& choice,
                                       const Vec3& origin_C);
+std::vector<LineVertex> highlight_lines(const DriveSession& session, const Highlight& highlight,
+                                        const Vec3& origin_C);
 
 }  // namespace lagniappe::app

@@ -4,6 +4,7 @@
 #include <QPainter>
 #include <algorithm>
 
+#include "theme/state_colours.h"
 #include "theme/theme.h"
 
 namespace lagniappe::app {
@@ -11,26 +12,6 @@ namespace {
 
 constexpr int kRowHeight = 19, kMargin = 14, kPanelWidth = 212, kNameWidth = 84;
 constexpr double kFarthestLabel = 45.0;  // m from the eye.
-
-QColor state_colour(StateId state) {
-  switch (state) {
-    case StateId::Stand:
-      return QColor(0x8A, 0x8C, 0x82);
-    case StateId::Walk:
-      return theme::kMoss;
-    case StateId::Sprint:
-      return theme::kTeal;
-    case StateId::Rise:
-      return theme::kSky;
-    case StateId::Fall:
-      return theme::kPlum;
-    case StateId::Skid:
-      return theme::kBrick;
-    case StateId::Fly:
-      return theme::kGold;
-  }
-  return theme::kInk2;
-}
 
 QString signed_number(double x, int digits) {
   // No "-0.00".
@@ -99,6 +80,7 @@ void Readouts::paint(QPainter& painter, const Frame& frame) {
     paint_panel(painter);
   }
   paint_hint(painter);
+  paint_trail_legend(painter, paint_legend(painter));
 }
 
 // Whether a solid or the figure stands before a place.
@@ -107,7 +89,7 @@ bool Readouts::hidden(const Vec3& at_C) const {
   if (session_.place()->world.cast_ray(frame_.eye.at_C, to_place * 0.99, session_.moment())) return true;
   if (!frame_.figure_shown) return false;
   const Pose pose = session_.pose();
-  const double radius = session_.profile().capsule.radius + 0.1;
+  const double radius = session_.shown_profile().capsule.radius + 0.1;
   for (double height = 0.0; height <= pose.capsule_height; height += 0.5 * radius) {
     const Vec3 to_body = pose.foot_C + pose.up_C() * height - frame_.eye.at_C;
     const double along = dot(to_body, to_place) / length_squared(to_place);
@@ -158,7 +140,7 @@ void Readouts::paint_panel(QPainter& painter) const {
     const QPointF lamp(panel.left() + 76, y + kRowHeight / 2.0);
     if (name == "State") {
       painter.setPen(Qt::NoPen);
-      painter.setBrush(state_colour(s.state));
+      painter.setBrush(theme::state_colour(s.state));
       painter.drawRoundedRect(QRectF(lamp.x() - 5, lamp.y() - 5, 10, 10), 2, 2);
     } else if (name == "Ground") {
       // A lamp that is full when grounded and a ring when not: told apart without colour.
@@ -170,18 +152,67 @@ void Readouts::paint_panel(QPainter& painter) const {
   }
 }
 
-void Readouts::paint_hint(QPainter& painter) const {
-  QString text;
-  if (session_.place() == nullptr) {
-    text = "Open a course or a model with Ctrl+O, or drop a file here";
-  } else if (frame_.driving) {
-    text = session_.paused() ? "Paused.  P goes on,  .  does one tick.  Esc leaves driving"
+QString Readouts::hint() const {
+  if (session_.place() == nullptr) return "Open a course or a model with Ctrl+O, or drop a file here";
+  if (frame_.driving) {
+    return session_.paused() ? "Paused.  P drives on from here,  ,  and  .  step.  Esc leaves driving"
                              : "Driving.  Esc gives the mouse back,  F1 lists the keys";
-  } else {
-    text = frame_.has_driven
-               ? "Enter drives on.  Drag to look round, W A S D and the wheel move the free camera"
-               : "Press Enter, or Drive, to walk.  Drag to look round,  F1 lists the keys";
   }
+  if (!frame_.has_driven && session_.shown().run.ticks() < 120)
+    return "Press Enter, or Drive, to walk.  Drag to look round,  F1 lists the keys";
+  const std::size_t at = session_.playhead(), last = session_.shown().run.ticks();
+  if (at < last)
+    return QString("Tick %1 of %2.  Enter drives on from here,  ,  and  .  step").arg(at).arg(last);
+  return "Enter drives on.  Drag on the tape to go back in time,  drag here to look round";
+}
+
+// Under the hint, at the left.
+double Readouts::paint_legend(QPainter& painter) const {
+  constexpr double kLine = 17.0, kLegendWidth = 330.0;
+  double rows = 0.0;
+  for (const LegendLine& line : legend_) rows += line.more.isEmpty() ? 1.0 : 2.0;
+  const QRectF box(kMargin, kMargin + 38.0, std::min(kLegendWidth, frame_.size.width() - 2.0 * kMargin),
+                   rows * kLine + 12.0);
+  if (legend_.empty()) return box.top();
+  paint_sheet(painter, box);
+  double y = box.top() + 6.0;
+  for (const LegendLine& line : legend_) {
+    painter.setPen(QPen(line.colour, 2.5, line.pen));
+    painter.drawLine(QPointF(box.left() + 10, y + kLine / 2), QPointF(box.left() + 34, y + kLine / 2));
+    const auto text = [&](const QString& what, const QColor& colour, const QFont& font) {
+      painter.setFont(font);
+      painter.setPen(colour);
+      const QRectF r(box.left() + 42, y, box.width() - 50, kLine);
+      painter.drawText(r, Qt::AlignVCenter,
+                       painter.fontMetrics().elidedText(what, Qt::ElideRight, int(r.width())));
+      y += kLine;
+    };
+    text(line.text, theme::kInk, theme::text_font(12));
+    if (!line.more.isEmpty()) text(line.more, theme::kInk2, theme::text_font(11));
+  }
+  return box.bottom() + 8.0;
+}
+
+void Readouts::paint_trail_legend(QPainter& painter, double top) const {
+  constexpr double kLine = 16.0, kLegendWidth = 190.0;
+  if (frame_.trail.rows.empty()) return;
+  const QRectF box(kMargin, top, kLegendWidth, kLine * double(frame_.trail.rows.size() + 1) + 12.0);
+  paint_sheet(painter, box);
+  painter.setFont(theme::text_font(11, true));
+  painter.setPen(theme::kInk);
+  painter.drawText(QRectF(box.left() + 10, box.top() + 5, box.width() - 14, kLine), Qt::AlignVCenter,
+                   frame_.trail.title);
+  double y = box.top() + 6.0 + kLine;
+  for (const TrailLegend::Row& row : frame_.trail.rows) {
+    painter.fillRect(QRectF(box.left() + 10, y + 3, 16, 10), row.colour);
+    painter.setFont(theme::number_font(11));
+    painter.drawText(QRectF(box.left() + 34, y, box.width() - 40, kLine), Qt::AlignVCenter, row.text);
+    y += kLine;
+  }
+}
+
+void Readouts::paint_hint(QPainter& painter) const {
+  const QString text = hint();
   painter.setFont(theme::text_font(12, true));
   const QRectF box(kMargin, kMargin, painter.fontMetrics().horizontalAdvance(text) + 40, 30);
   paint_sheet(painter, box);

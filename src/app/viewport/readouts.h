@@ -8,6 +8,7 @@
 #include <vector>
 
 #include "viewport/camera.h"
+#include "viewport/trail_lines.h"
 
 namespace lagniappe::app {
 
@@ -19,7 +20,16 @@ class Readouts {
     QSize size;
     double frames_per_second;
     bool driving, has_driven, figure_shown;
+    TrailLegend trail;
   };
+
+  // What the lines in the view stand for.
+  struct LegendLine {
+    QColor colour;
+    Qt::PenStyle pen;
+    QString text, more;
+  };
+  void set_legend(std::vector<LegendLine> lines) { legend_ = std::move(lines); }
 
   explicit Readouts(const DriveSession& session) : session_(session) {}
   void set_place(const Place& place);
@@ -38,10 +48,14 @@ class Readouts {
   void paint_labels(QPainter& painter) const;
   void paint_panel(QPainter& painter) const;
   void paint_hint(QPainter& painter) const;
+  QString hint() const;
+  double paint_legend(QPainter& painter) const;
+  void paint_trail_legend(QPainter& painter, double top) const;
   bool hidden(const Vec3& at_C) const;
 
   const DriveSession& session_;
   std::vector<Label> labels_;
+  std::vector<LegendLine> legend_;
   Frame frame_{};
 };
 

@@ -7,8 +7,10 @@
 #include <QScreen>
 #include <algorithm>
 
+#include "theme/state_colours.h"
 #include "theme/theme.h"
 #include "viewport/drive_keys.h"
+#include "viewport/entry_geometry.h"
 #include "viewport/readouts.h"
 
 namespace lagniappe::app {
@@ -20,6 +22,9 @@ constexpr double kFreeBehind = 2.5;                   // m behind the head.
 constexpr double kFreeTurn = radians(0.25);           // Per pixel dragged.
 constexpr int kFarthestMove = 80;                     // Pixels of the first move after the mouse was taken.
 constexpr double kCountEvery = 0.5;                   // s over which the draw rate is counted.
+constexpr double kClickDistance = 4.0;                // Pixels; who moves the mouse farther drags.
+constexpr double kPickDistance = 14.0;                // Pixels from what a ledger line is about.
+constexpr double kPickReach = 500.0;                  // m.
 constexpr double kLongestShadow = 6.0;                // m above ground at which the shadow is gone.
 
 std::vector<LineVertex> mark_lines(const Course& course, const Vec3& origin_C) {
@@ -99,6 +104,7 @@ void ViewWidget::show_place() {
 void ViewWidget::set_driving(bool driving) {
   if (driving == driving_ || (driving && session_.place() == nullptr)) return;
   driving_ = driving;
+  session_.set_attended(driving);
   has_driven_ = has_driven_ || driving;
   keys_down_.clear();
   session_.release_all();
@@ -176,7 +182,7 @@ void ViewWidget::draw_gl(const QSize& pixels, bool flipped) {
 void ViewWidget::draw_text(QPainter& painter) {
   const bool figure = camera_.mode != CameraMode::FirstPerson;
   readouts_.paint(painter, {view_projection(drawn_eye_, kField, size(), Vec3(0.0)), drawn_eye_, size(),
-                            frames_per_second_, driving_, has_driven_, figure});
+                            frames_per_second_, driving_, has_driven_, figure, trail_legend(session_, trail_)});
 }
 
 DrawnFrame ViewWidget::drawn_frame(const Eye& eye, const QSize& pixels, bool flipped) const {
@@ -200,8 +206,59 @@ DrawnFrame ViewWidget::drawn_frame(const Eye& eye, const QSize& pixels, bool fli
         to_course(session_.place()->world.motion_of(mover.piece)->pose_at(session_.moment().time)));
   const Vec3 origin = session_.place()->drawn.origin_C;
   frame.overlay = overlay_lines(session_, overlays_, origin);
+  for (const auto& lines :
+       {trail_lines(session_, trail_, ghosts_, origin), highlight_lines(session_, highlight_, origin)})
+    frame.overlay.insert(frame.overlay.end(), lines.begin(), lines.end());
+  add_ghosts(frame);
   frame.marks = mark_lines(session_.place()->course, origin);
   return frame;
+}
+
+// Other figures, in the colours of their ways.
+void ViewWidget::add_ghosts(DrawnFrame& frame) const {
+  for (std::size_t g = 0; g < ghosts_.size(); ++g) {
+    const Pose pose = ghost_pose(session_, *ghosts_[g]);
+    for (FigurePart part : figure_parts(pose, carriage_of(pose.travelled, 1.0, false))) {
+      part.colour = theme::ghost_style(g).colour.lighter(125);
+      frame.figure.push_back(part);
+    }
+  }
+}
+
+std::optional<QPointF> ViewWidget::pixel_of(const Vec3& at_C) const {
+  const glm::dvec4 clip = view_projection(drawn_eye_, kField, size(), Vec3(0.0)) * glm::dvec4(at_C, 1.0);
+  if (clip.w <= 0.0) return std::nullopt;
+  return QPointF((clip.x / clip.w * 0.5 + 0.5) * width(), (0.5 - clip.y / clip.w * 0.5) * height());
+}
+
+Vec3 ViewWidget::ray_through(const QPointF& at) const {
+  const double reach = std::tan(kField / 2.0);
+  const double x = (at.x() / width() * 2.0 - 1.0) * reach * width() / height(),
+               y = (1.0 - at.y() / height() * 2.0) * reach;
+  return glm::normalize(drawn_eye_.forward_C + drawn_eye_.right_C() * x + drawn_eye_.up_C * y);
+}
+
+// What a ledger line is about is small and lies on surfaces: it is looked for first.
+void ViewWidget::pick(const QPointF& at) {
+  if (!session_.has_shown()) return;
+  std::optional<std::size_t> entry;
+  double nearest = kPickDistance;
+  const Ledger ledger = session_.last_ledger();
+  for (std::size_t i = 0; i < ledger.entries.size(); ++i) {
+    for (const Vec3& place : places_of(ledger.entries[i], session_.current())) {
+      const auto pixel = pixel_of(place);
+      if (!pixel || QLineF(*pixel, at).length() >= nearest) continue;
+      nearest = QLineF(*pixel, at).length();
+      entry = i;
+    }
+  }
+  if (entry && piece_of(ledger.entries[*entry]) != kNoPiece) {
+    emit picked(entry, piece_of(ledger.entries[*entry]));
+    return;
+  }
+  const auto hit =
+      session_.place()->world.cast_ray(drawn_eye_.at_C, ray_through(at) * kPickReach, session_.moment());
+  emit picked(entry, hit ? hit->piece : kNoPiece);
 }
 
 std::optional<DrawnFrame::Shadow> ViewWidget::shadow(const Pose& pose) const {
@@ -211,7 +268,8 @@ std::optional<DrawnFrame::Shadow> ViewWidget::shadow(const Pose& pose) const {
   const double height = std::max(hit->hit.fraction * (kLongestShadow + 0.4) - 0.4, 0.0);
   const double near = 1.0 - height / kLongestShadow;
   return DrawnFrame::Shadow{hit->hit.point_C, hit->hit.normal_C,
-                            session_.profile().capsule.radius * (1.25 + 0.6 * (1.0 - near)), 0.5 * near * near};
+                            session_.shown_profile().capsule.radius * (1.25 + 0.6 * (1.0 - near)),
+                            0.5 * near * near};
 }
 
 void ViewWidget::resizeEvent(QResizeEvent* event) {
@@ -259,7 +317,12 @@ void ViewWidget::focusOutEvent(QFocusEvent* event) {
 
 void ViewWidget::mousePressEvent(QMouseEvent* event) {
   setFocus(Qt::MouseFocusReason);
-  drag_from_ = event->position();
+  drag_from_ = pressed_at_ = event->position();
+}
+
+void ViewWidget::mouseReleaseEvent(QMouseEvent* event) {
+  const bool click = QLineF(event->position(), pressed_at_).length() < kClickDistance;
+  if (!driving_ && click && event->button() == Qt::LeftButton) pick(event->position());
 }
 
 void ViewWidget::mouseMoveEvent(QMouseEvent* event) {
@@ -277,6 +340,8 @@ void ViewWidget::mouseMoveEvent(QMouseEvent* event) {
     return;
   }
   if (!(event->buttons() & (Qt::LeftButton | Qt::RightButton))) return;
+  const bool dragged = QLineF(event->position(), pressed_at_).length() >= kClickDistance;
+  if (camera_.mode != CameraMode::Free && !dragged) return;
   begin_free();
   const QPointF moved = event->position() - drag_from_;
   drag_from_ = event->position();

@@ -12,6 +12,7 @@
 #include "viewport/overlay_lines.h"
 #include "viewport/readouts.h"
 #include "viewport/renderer.h"
+#include "viewport/trail_lines.h"
 
 namespace lagniappe::app {
 
@@ -30,10 +31,17 @@ class ViewWidget : public QWidget, private Drawable {
   void set_first_person(bool first);
   bool first_person() const { return drive_camera_ == CameraMode::FirstPerson; }
   OverlayChoice& overlays() { return overlays_; }
+  TrailChoice& trail() { return trail_; }
+  void set_ghosts(Ghosts ghosts) { ghosts_ = std::move(ghosts); }
+  void set_highlight(const Highlight& highlight) { highlight_ = highlight; }
+  const Highlight& highlight() const { return highlight_; }
+  // Returns where a place of the course is drawn, if it is before the eye.
+  std::optional<QPointF> pixel_of(const Vec3& at_C) const;
   void set_grid(bool shown) { grid_ = shown; }
   const Camera& camera() const { return camera_; }
   double frames_per_second() const { return frames_per_second_; }
   const Readouts& readouts() const { return readouts_; }
+  void set_legend(std::vector<Readouts::LegendLine> lines) { readouts_.set_legend(std::move(lines)); }
   QImage picture() { return canvas_->picture(); }  // Of the last frame.
   QString trouble() const { return trouble_; }     // Why nothing can be drawn, or empty.
 
@@ -46,6 +54,8 @@ class ViewWidget : public QWidget, private Drawable {
   void driving_changed(bool driving);
   void frame_passed();  // Time went on; the frame is not drawn yet.
   void frame_shown();
+  // A click on the view: the ledger line whose geometry is there, if any, and the piece.
+  void picked(std::optional<std::size_t> entry, lagniappe::PieceId piece);
 
  protected:
   void resizeEvent(QResizeEvent* event) override;
@@ -54,6 +64,7 @@ class ViewWidget : public QWidget, private Drawable {
   void focusOutEvent(QFocusEvent* event) override;
   void mousePressEvent(QMouseEvent* event) override;
   void mouseMoveEvent(QMouseEvent* event) override;
+  void mouseReleaseEvent(QMouseEvent* event) override;
   void wheelEvent(QWheelEvent* event) override;
 
  private:
@@ -67,6 +78,9 @@ class ViewWidget : public QWidget, private Drawable {
   Eye eye(double seconds);
   DrawnFrame drawn_frame(const Eye& eye, const QSize& pixels, bool flipped) const;
   std::optional<DrawnFrame::Shadow> shadow(const Pose& pose) const;
+  void add_ghosts(DrawnFrame& frame) const;
+  void pick(const QPointF& at);
+  Vec3 ray_through(const QPointF& at) const;
   void count_frame(double now);
 
   DriveSession& session_;
@@ -76,6 +90,9 @@ class ViewWidget : public QWidget, private Drawable {
   Renderer renderer_;
 
   OverlayChoice overlays_;
+  TrailChoice trail_;
+  Ghosts ghosts_;
+  Highlight highlight_;
   Readouts readouts_;
   QTimer frame_timer_;
   QElapsedTimer elapsed_;
@@ -86,7 +103,7 @@ class ViewWidget : public QWidget, private Drawable {
   int frames_counted_ = 0;
   CameraMode drive_camera_ = CameraMode::ThirdPerson;
   std::set<int> keys_down_;
-  QPointF drag_from_;
+  QPointF drag_from_, pressed_at_;
   QString trouble_;
   bool begun_ = false, driving_ = false, grid_ = true, scene_changed_ = false, has_driven_ = false;
   bool centring_ = false;  // The mouse was sent to the middle and has not been seen there yet.

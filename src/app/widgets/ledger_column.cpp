@@ -1,8 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "widgets/ledger_column.h"
 
+#include <QEvent>
+#include <QHBoxLayout>
 #include <QLabel>
 #include <QListWidget>
+#include <QToolButton>
 #include <QVBoxLayout>
 
 #include "theme/theme.h"
@@ -10,50 +13,95 @@
 namespace lagniappe::app {
 namespace {
 
-constexpr int kWidth = 330;
+constexpr int kLeastWidth = 250;
 
 QString qt(std::string_view text) { return QString::fromUtf8(text.data(), qsizetype(text.size())); }
 
 }  // namespace
 
 LedgerColumn::LedgerColumn(QWidget* parent)
-    : QWidget(parent), heading_(new QLabel), summary_(new QLabel), list_(new QListWidget) {
+    : QWidget(parent),
+      heading_(new QLabel),
+      summary_(new QLabel),
+      piece_(new QLabel),
+      outcome_(new QLabel),
+      list_(new QListWidget),
+      piece_bar_(make_piece_bar()) {
   setObjectName("ledger");
   setAttribute(Qt::WA_StyledBackground);
-  setFixedWidth(kWidth);
+  setMinimumWidth(kLeastWidth);
   heading_->setObjectName("columnTitle");
-  summary_->setObjectName("caption");
-  summary_->setWordWrap(true);
+  for (QLabel* label : {summary_, outcome_}) {
+    label->setObjectName("caption");
+    label->setWordWrap(true);
+  }
   list_->setObjectName("sentences");
   list_->setWordWrap(true);
-  list_->setSelectionMode(QAbstractItemView::NoSelection);
+  list_->setSelectionMode(QAbstractItemView::SingleSelection);
   list_->setFocusPolicy(Qt::TabFocus);
   list_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   list_->setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
-  list_->setSpacing(2);
   list_->setIconSize({14, 14});
+  list_->setMouseTracking(true);
+  list_->viewport()->installEventFilter(this);
   list_->setToolTip(
-      tr("What the solver did in this tick, in order. A cross marks what was tried and refused."));
+      tr("What the solver did in this tick, in order. A cross marks what was tried and refused. Point at a "
+         "line to "
+         "see it in the view; a click in the view finds the line."));
   auto* column = new QVBoxLayout(this);
-  column->setContentsMargins(14, 12, 8, 8);
-  column->setSpacing(4);
+  column->setContentsMargins(12, 8, 6, 6);
+  column->setSpacing(3);
   column->addWidget(heading_);
   column->addWidget(summary_);
   column->addWidget(list_, 1);
+  column->addWidget(outcome_);
+  column->addWidget(piece_bar_);
+  connect(list_, &QListWidget::itemEntered, this,
+          [this](QListWidgetItem* item) { emit pointed_at(std::size_t(list_->row(item))); });
+  connect(list_, &QListWidget::currentRowChanged, this, [this](int row) {
+    if (row >= 0) emit pointed_at(std::size_t(row));
+  });
 }
 
-void LedgerColumn::show_tick(const CharacterState& state, const Ledger& ledger, const World& world) {
-  heading_->setText(tr("Ledger of tick %1").arg(state.tick));
+QWidget* LedgerColumn::make_piece_bar() {
+  auto* bar = new QWidget;
+  piece_->setWordWrap(true);
+  piece_->setObjectName("caption");
+  auto* row = new QHBoxLayout(bar);
+  row->setContentsMargins(0, 2, 0, 0);
+  row->setSpacing(4);
+  row->addWidget(piece_, 1);
+  const auto button = [&](const char* icon, const QString& tip, auto does) {
+    auto* made = new QToolButton;
+    made->setIcon(theme::icon(icon));
+    made->setToolTip(tip);
+    made->setAccessibleName(tip);
+    connect(made, &QToolButton::clicked, this, does);
+    row->addWidget(made);
+  };
+  button("chevron-left", tr("To the touch before"), [this] { emit piece_asked(-1); });
+  button("chevron-right", tr("To the next touch"), [this] { emit piece_asked(+1); });
+  button("x", tr("Ask about no piece"), [this] { emit piece_left(); });
+  bar->hide();
+  return bar;
+}
+
+void LedgerColumn::show_nothing(const QString& why) {
   list_->clear();
-  if (ledger.entries.empty()) {
-    summary_->setText(tr("No tick has passed here yet. Press . to let one pass."));
-    return;
-  }
-  const QString on = qt(world.piece_name(state.ground.piece));
-  summary_->setText(tr("%1, %2 s, %3 m/s%4")
-                        .arg(qt(name_of(state.state)))
-                        .arg(state.time, 0, 'f', 3)
-                        .arg(length(state.velocity_C), 0, 'f', 2)
+  outcome_->clear();
+  summary_->setText(why);
+}
+
+void LedgerColumn::show_tick(std::size_t tick, const CharacterState& before, const CharacterState& after,
+                             const Ledger& ledger, const World& world) {
+  heading_->setText(tr("Tick %1").arg(tick));
+  const QSignalBlocker quiet(list_);
+  list_->clear();
+  if (ledger.entries.empty()) return show_nothing(tr("The start. Press . for the next tick."));
+  const QString on = qt(world.piece_name(after.ground.piece));
+  summary_->setText(tr("%1, %2 s%3")
+                        .arg(qt(name_of(after.state)))
+                        .arg(after.time, 0, 'f', 3)
                         .arg(on.isEmpty() ? QString() : tr(", on %1").arg(on)));
   for (const LedgerEntry& entry : ledger.entries) {
     const bool refused = is_refusal(entry);
@@ -61,6 +109,29 @@ void LedgerColumn::show_tick(const CharacterState& state, const Ledger& ledger, 
     item->setForeground(refused ? theme::kBrick : theme::kInk);
     item->setIcon(theme::icon(refused ? "x" : "dot", refused ? theme::kBrick : theme::kInk2));
   }
+  outcome_->setText(tr("Before %1 m/s, after %2 m/s")
+                        .arg(length(before.velocity_C), 0, 'f', 2)
+                        .arg(length(after.velocity_C), 0, 'f', 2));
+}
+
+void LedgerColumn::choose(std::optional<std::size_t> entry) {
+  const QSignalBlocker quiet(list_);
+  list_->setCurrentRow(entry ? int(*entry) : -1);
+  if (entry) list_->scrollToItem(list_->currentItem());
+}
+
+std::optional<std::size_t> LedgerColumn::chosen() const {
+  return list_->currentRow() < 0 ? std::nullopt : std::optional(std::size_t(list_->currentRow()));
+}
+
+void LedgerColumn::show_piece(const QString& text) {
+  piece_->setText(text);
+  piece_bar_->setVisible(!text.isEmpty());
+}
+
+bool LedgerColumn::eventFilter(QObject* watched, QEvent* event) {
+  if (event->type() == QEvent::Leave) emit pointed_at(chosen());
+  return QWidget::eventFilter(watched, event);
 }
 
 QStringList LedgerColumn::sentences() const {
@@ -70,5 +141,6 @@ QStringList LedgerColumn::sentences() const {
 }
 
 QString LedgerColumn::heading() const { return heading_->text(); }
+QString LedgerColumn::piece_text() const { return piece_->text(); }
 
 }  // namespace lagniappe::app

@@ -1,13 +1,17 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The ledger of one tick as a list of sentences, beside the view.
+// The ledger of one tick as sentences: what was refused stands out. Pointing at a line points at its place in
+// the view, and back.
 #pragma once
 
+#include <QStringList>
 #include <QWidget>
+#include <optional>
 
 #include "lagniappe/ledger.h"
 
 class QLabel;
 class QListWidget;
+class QToolButton;
 
 namespace lagniappe::app {
 
@@ -16,16 +20,37 @@ class LedgerColumn : public QWidget {
  public:
   explicit LedgerColumn(QWidget* parent = nullptr);
 
-  // Shows what the tick that ended in `state` did; an empty ledger means that none has passed yet.
-  void show_tick(const CharacterState& state, const Ledger& ledger, const World& world);
+  // `ledger` is that of the tick that led from `before` to `after`; it is empty before the first.
+  void show_tick(std::size_t tick, const CharacterState& before, const CharacterState& after,
+                 const Ledger& ledger, const World& world);
+  void show_nothing(const QString& why);
 
-  QStringList sentences() const;  // As shown, top to bottom.
+  // The chosen line, or none. Choosing from outside emits nothing.
+  void choose(std::optional<std::size_t> entry);
+  std::optional<std::size_t> chosen() const;
+
+  // A piece and the ticks that touched it, told under the ledger; empty text: none.
+  void show_piece(const QString& text);
+
+  // The sentences as they are shown.
+  QStringList sentences() const;
   QString heading() const;
+  QString piece_text() const;
+
+ signals:
+  void pointed_at(std::optional<std::size_t> entry);  // By the mouse or the keyboard; none: no longer.
+  void piece_asked(int direction);                    // The touch before (-1) or after (+1) the playhead.
+  void piece_left();
+
+ protected:
+  bool eventFilter(QObject* watched, QEvent* event) override;
 
  private:
-  QLabel* heading_;
-  QLabel* summary_;
+  QWidget* make_piece_bar();
+
+  QLabel *heading_, *summary_, *piece_, *outcome_;
   QListWidget* list_;
+  QWidget* piece_bar_;
 };
 
 }  // namespace lagniappe::app

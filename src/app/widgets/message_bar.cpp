@@ -14,7 +14,8 @@ MessageBar::MessageBar(QWidget* parent)
       title_(new QLabel),
       sentence_(new QLabel),
       progress_(new QProgressBar),
-      button_(new QPushButton) {
+      button_(new QPushButton),
+      accept_(new QPushButton) {
   setObjectName("messageBar");
   auto* texts = new QVBoxLayout;
   title_->setStyleSheet("font-weight: 600;");
@@ -28,7 +29,13 @@ MessageBar::MessageBar(QWidget* parent)
   auto* layout = new QHBoxLayout(this);
   layout->setContentsMargins(14, 10, 12, 10);
   layout->addLayout(texts, 1);
+  layout->addWidget(accept_, 0, Qt::AlignVCenter);
   layout->addWidget(button_, 0, Qt::AlignVCenter);
+  accept_->setObjectName("accept");
+  connect(accept_, &QPushButton::clicked, this, [this] {
+    hide();
+    emit accepted();
+  });
   connect(button_, &QPushButton::clicked, this, [this] {
     if (busy_) emit cancel_clicked();
     hide();
@@ -46,6 +53,8 @@ void MessageBar::show_as(const char* name, bool busy) {
   progress_->setVisible(busy);
   sentence_->setVisible(!busy);
   button_->setText(busy ? tr("Cancel") : tr("Dismiss"));
+  accept_->hide();
+  progress_->setRange(0, 0);
   show();
   raise();
 }
@@ -54,6 +63,18 @@ void MessageBar::show_problem(const QString& title, const QString& sentence) {
   title_->setText(title);
   sentence_->setText(sentence);
   show_as("messageBar", false);
+}
+
+void MessageBar::show_offer(const QString& title, const QString& sentence, const QString& accept) {
+  show_problem(title, sentence);
+  button_->setText(tr("Not now"));
+  accept_->setText(accept);
+  accept_->show();
+}
+
+void MessageBar::show_progress(double share) {
+  progress_->setRange(0, 1000);
+  progress_->setValue(int(share * 1000));
 }
 
 void MessageBar::show_busy(const QString& what) {

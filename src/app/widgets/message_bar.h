@@ -16,18 +16,22 @@ class MessageBar : public QFrame {
   explicit MessageBar(QWidget* parent);
 
   void show_problem(const QString& title, const QString& sentence);
+  // Something can be done about it: a button that says so.
+  void show_offer(const QString& title, const QString& sentence, const QString& accept);
+  void show_progress(double share);
   void show_busy(const QString& what);  // With a button that cancels.
   QString text() const;
 
  signals:
   void cancel_clicked();
+  void accepted();
 
  private:
   void show_as(const char* name, bool busy);
 
   QLabel *title_, *sentence_;
   QProgressBar* progress_;
-  QPushButton* button_;
+  QPushButton *button_, *accept_;
   bool busy_ = false;
 };
 

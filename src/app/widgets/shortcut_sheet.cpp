@@ -11,6 +11,8 @@
 namespace lagniappe::app {
 namespace {
 
+constexpr int kRowsInMiddle = 27;
+
 // Rows of one column: a heading, or a key and what it does.
 class Column {
  public:
@@ -40,16 +42,16 @@ ShortcutSheet::ShortcutSheet(const QList<QAction*>& actions, QWidget* parent) : 
   auto* grid = new QGridLayout(this);
   grid->setContentsMargins(26, 20, 26, 22);
   grid->setHorizontalSpacing(12);
-  grid->setVerticalSpacing(7);
-  grid->setColumnMinimumWidth(2, 24);
+  grid->setVerticalSpacing(2);
+  for (const int gap : {2, 5}) grid->setColumnMinimumWidth(gap, 18);
   auto* title = new QLabel(tr("Keys"));
   title->setObjectName("sheetTitle");
   grid->addWidget(title, 0, 0, 1, 3);
   auto* close = new QLabel(tr("F1 or Esc closes"));
   close->setObjectName("caption");
-  grid->addWidget(close, 0, 3, 1, 2, Qt::AlignRight);
+  grid->addWidget(close, 0, 6, 1, 2, Qt::AlignRight);
 
-  Column left(grid, 0), right(grid, 3);
+  Column left(grid, 0), middle(grid, 3), right(grid, 6);
   left.heading(tr("While driving"));
   for (const DriveKey& key : drive_keys()) left.row(key.keys_text, key.text);
   left.row(tr("Mouse"), tr("Look"));
@@ -58,11 +60,21 @@ ShortcutSheet::ShortcutSheet(const QList<QAction*>& actions, QWidget* parent) : 
   left.heading(tr("While not driving"));
   left.row(tr("Drag"), tr("Look round with the free camera"));
   left.row(tr("W A S D, Wheel"), tr("Move the free camera; Shift: faster"));
-  right.heading(tr("Always"));
+  left.row(tr("Click"), tr("Find the ledger's line, and the piece"));
+  left.heading(tr("On the tape"));
+  left.row(tr("Drag"), tr("Move the playhead"));
+  left.row(tr("Shift and drag"), tr("Select a stretch"));
+  left.row(tr("Wheel"), tr("Zoom; with Shift or right drag: pan"));
+  QString group;
+  int row = 0;
   for (const QAction* action : actions) {
-    if (!action->shortcut().isEmpty())
-      right.row(action->shortcut().toString(QKeySequence::NativeText),
-                action->text().remove("&").remove("..."));
+    if (action->shortcut().isEmpty()) continue;
+    Column& column = row < kRowsInMiddle ? middle : right;
+    const QString menu = action->data().toString();
+    if (menu != group || (row == kRowsInMiddle)) column.heading(tr(qPrintable(menu)));
+    group = menu;
+    column.row(action->shortcut().toString(QKeySequence::NativeText), action->text().remove("&").remove("..."));
+    ++row;
   }
   hide();
 }

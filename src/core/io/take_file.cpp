@@ -6,6 +6,7 @@
 // be missing or out of place.
 #include <fmt/format.h>
 
+#include <fstream>
 #include <functional>
 
 #include "io/take_document.h"
@@ -254,12 +255,12 @@ Result<RecoveredTake> recover_take(const std::string& path) {
 }
 
 Result<TakeAbout> read_take_about(const std::string& path) {
-  const auto bytes = read_text(path);
-  if (!bytes) return refuse(bytes.error());
+  std::ifstream stream(path, std::ios::binary);  // Read no further than is needed.
+  if (!stream) return refuse({path, "the file", "it cannot be opened"});
   TakeAbout about;
   const auto read = guarded(path, [&] {
     Unpacker unpacker(true);
-    Json::sax_parse(bytes->begin(), bytes->end(), &unpacker, kCbor);
+    Json::sax_parse(stream, &unpacker, kCbor);
     check_kind(unpacker);
     about = unpacked_about(unpacker);
     return RecoveredTake{};

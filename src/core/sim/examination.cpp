@@ -16,7 +16,9 @@ constexpr double kSmallestPop = 0.04;                     // m.
 constexpr double kShortestSmoothing = 0.02;               // s; a shorter time constant is not seen as smooth.
 constexpr double kDeepPushOut = 0.02;                     // m.
 constexpr double kLossShare = 0.08, kSmallestLoss = 0.3;  // Of the speed; m/s.
-constexpr double kSameDirection = 0.95;                   // Cosine.
+constexpr double kLeastFloor = 0.5;      // Cosine: a steeper plane that stops is told as a wall.
+constexpr double kSmallestRise = 1e-3;   // m.
+constexpr double kSameDirection = 0.95;  // Cosine.
 
 template <typename... Cases>
 struct Overloaded : Cases... {
@@ -69,6 +71,7 @@ void Examination::close_touches() {
 }
 
 void Examination::read_ledger() {
+  double rise = 0.0;
   const auto read = Overloaded{
       [&](const entry::Reset&) { events_.set(Event::PutHome); },
       [&](const entry::Carry& e) { events_.set(Event::Carried), touch(e.piece), took_speed_ |= e.blocked; },
@@ -84,12 +87,16 @@ void Examination::read_ledger() {
       [&](const entry::Slide& e) {
         using Kind = entry::Slide::Kind;
         if (e.kind == Kind::Ceiling) events_.set(Event::Ceiling);
-        if (e.kind == Kind::Wall || e.kind == Kind::Stop || e.kind == Kind::Crease) events_.set(Event::Wall);
+        const bool steep = dot(e.plane_C, after_.up_C()) < kLeastFloor;
+        if (e.kind != Kind::Ceiling && e.kind != Kind::Along && steep) events_.set(Event::Wall);
         took_speed_ |= e.kind != Kind::Along;
       },
       [&](const entry::Step& e) {
-        events_.set(e.outcome == entry::Step::Outcome::Taken ? Event::Step : Event::StepRefused);
         touch(e.piece);
+        if (e.outcome != entry::Step::Outcome::Taken) return events_.set(Event::StepRefused);
+        // A step takes several ticks; the next one begins where there is more to rise than was left.
+        if (watch_.step_rise == 0.0 || e.rise > watch_.step_rise + kSmallestRise) events_.set(Event::Step);
+        rise = e.rise;
       },
       [&](const entry::Judged& e) {
         if (e.verdict != Verdict::None) touch(e.piece);
@@ -100,6 +107,7 @@ void Examination::read_ledger() {
       [](const entry::LeftGround&) {},
   };
   for (const LedgerEntry& entry : ledger_.entries) std::visit(read, entry);
+  watch_.step_rise = rise;
   if (after_.grounded()) events_.set(Event::OnGround);
   if (after_.grounded() && !before_.grounded()) events_.set(Event::Landing);
   if (!after_.grounded() && before_.grounded()) events_.set(Event::LeftGround);

@@ -134,11 +134,11 @@ void keep_hashes(const Run& run, Take& take) {
 }
 
 Take retake_of(const Take& take, const Profile& profile, std::shared_ptr<const Course> course,
-               const TriangleWorld& world, int tick_rate) {
+               std::uint64_t course_identity, const TriangleWorld& world, int tick_rate) {
   Take other = take;
   other.profile = profile;
   other.profile_identity = identity_of(profile);
-  other.course_identity = identity_of(world);
+  other.course_identity = course_identity;
   other.inputs = inputs_at_rate(take.inputs, take.tick_rate, tick_rate);
   other.tick_rate = tick_rate;
   other.hashes.clear();

@@ -65,7 +65,7 @@ constexpr Signal kSignals[] = {
 
 }  // namespace
 
-std::span<const Signal> signals() { return kSignals; }
+std::span<const Signal> all_signals() { return kSignals; }
 
 const Signal* find_signal(std::string_view key) {
   const auto found =

@@ -330,7 +330,7 @@ TEST_CASE("A retake with other values parts where they first matter, and says ho
   const Run before = run_of(take, world);
   Profile low = take.profile;
   low.ground.highest_step = 0.1;
-  const Run after = run_of(retake_of(take, low, nullptr, world, 60), world);
+  const Run after = run_of(retake_of(take, low, nullptr, take.course_identity, world, 60), world);
   const Comparison found = compare(before, after);
   REQUIRE(found.parting);
   CHECK(before.next(Event::Step, 0) == found.parting);
@@ -338,7 +338,7 @@ TEST_CASE("A retake with other values parts where they first matter, and says ho
   CHECK(found.apart[found.furthest_at] == Approx(found.furthest));
   REQUIRE(found.drift);
   CHECK(found.drift->other == 0);  // Left on the floor.
-  const Run faster = run_of(retake_of(take, take.profile, nullptr, world, 240), world);
+  const Run faster = run_of(retake_of(take, take.profile, nullptr, take.course_identity, world, 240), world);
   CHECK(faster.ticks() == 720);
   CHECK(compare(before, faster).furthest < 0.1);
   CHECK_FALSE(compare(before, faster).drift);
@@ -348,7 +348,7 @@ TEST_CASE("Every signal has a name of its own and a finite value at every tick")
   const TriangleWorld world = yard();
   const Take take = random_take(5, Profile{});
   const Run run = run_of(take, world);
-  for (const Signal& signal : signals()) {
+  for (const Signal& signal : all_signals()) {
     CHECK(find_signal(signal.key) == &signal);
     for (std::size_t tick = 0; tick <= run.ticks(); ++tick)
       REQUIRE(std::isfinite(value_at(signal, run, take, world, tick)));

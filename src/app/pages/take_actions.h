@@ -1,0 +1,57 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What the actions of the menus Tape, Take and Retake do.
+#pragma once
+
+#include <QObject>
+#include <functional>
+
+#include "actions.h"
+#include "session/place_loader.h"
+#include "session/take_desk.h"
+
+namespace lagniappe::app {
+
+class DrivePage;
+
+class TakeActions : public QObject {
+  Q_OBJECT
+ public:
+  // What blocks goes through here, so that tests can answer in the user's place.
+  struct Doors {
+    // Asks for a file; empty if none was chosen.
+    std::function<QString(QWidget*, const QString& title, const QString& filter)> ask_for_file;
+    // Asks where to write one.
+    std::function<QString(QWidget*, const QString& title, const QString& filter, const QString& suggested)>
+        ask_where_to_save;
+  };
+
+  TakeActions(DriveSession& session, TakeDesk& desk, DrivePage& page, const Actions& actions, Doors doors,
+              QWidget* window);
+
+  // The one place that says which of them can be done now.
+  void show_enabled();
+
+ signals:
+  void problem(const QString& title, const QString& sentence);
+  void open_asked(const QString& file);
+  void retake_course_asked(const QString& file);
+
+ private:
+  void connect_tape();
+  void connect_takes();
+  void connect_exports();
+  void play(bool playing);
+  void write(const QString& title, const QString& filter, const QString& ending,
+             const std::function<Result<void>(const QString&)>& writes);
+  Result<void> write_tape(const QString& path);
+  Result<void> write_plan(const QString& path);
+
+  DriveSession& session_;
+  TakeDesk& desk_;
+  DrivePage& page_;
+  const Actions& actions_;
+  Doors doors_;
+  QWidget* window_;
+};
+
+}  // namespace lagniappe::app

@@ -1,0 +1,225 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "panels/takes_panel.h"
+
+#include <QDateTime>
+#include <QFileInfo>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QLineEdit>
+#include <QListWidget>
+#include <QPainter>
+#include <QStyledItemDelegate>
+#include <QToolButton>
+#include <QVBoxLayout>
+
+#include "theme/theme.h"
+
+namespace lagniappe::app {
+namespace {
+
+constexpr int kRow = 46, kPicture = 42;
+enum Role { kFile = Qt::UserRole, kPath, kStar, kSub, kShown };
+
+QVariantList points_of(const std::vector<Vec2>& path) {
+  QVariantList list;
+  for (const Vec2& p : path) list.append(QPointF(p.x, p.y));
+  return list;
+}
+
+// A take's way, seen from above, with a dot where it ends.
+void paint_way(QPainter& painter, const QRectF& r, const QVariantList& points) {
+  QPolygonF way;
+  for (const QVariant& p : points) way.append(p.toPointF());
+  if (way.isEmpty()) return;
+  const QRectF box = way.boundingRect();
+  const double scale = (r.width() - 8.0) / std::max({box.width(), box.height(), 1.0});
+  QTransform fit;
+  fit.translate(r.center().x(), r.center().y());
+  fit.scale(scale, scale);
+  fit.translate(-box.center().x(), -box.center().y());
+  way = fit.map(way);
+  painter.setPen(QPen(theme::kTeal, 1.5));
+  painter.setBrush(Qt::NoBrush);
+  painter.drawPolyline(way);
+  painter.setPen(Qt::NoPen);
+  painter.setBrush(theme::kTeal);
+  painter.drawEllipse(way.last(), 2.5, 2.5);
+}
+
+class TakeRow : public QStyledItemDelegate {
+ public:
+  using QStyledItemDelegate::QStyledItemDelegate;
+
+  QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override { return {120, kRow}; }
+  void paint(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
+    painter->save();
+    painter->setRenderHint(QPainter::Antialiasing);
+    const QRectF r = QRectF(option.rect).adjusted(2, 1, -2, -1);
+    const bool chosen = option.state & QStyle::State_Selected;
+    painter->setPen(chosen ? QPen(theme::kTeal, 1.5) : Qt::NoPen);
+    painter->setBrush(chosen || (option.state & QStyle::State_MouseOver) ? QColor(Qt::white)
+                                                                         : QColor(Qt::transparent));
+    painter->drawRoundedRect(r, 6, 6);
+    const QRectF picture(r.left() + 3, r.top() + 1, kPicture, kPicture);
+    paint_way(*painter, picture, index.data(kPath).toList());
+    const QRectF text = r.adjusted(kPicture + 9, 4, -20, -3);
+    const bool shown = index.data(kShown).toBool();
+    painter->setFont(theme::text_font(12, shown));
+    painter->setPen(theme::kInk);
+    painter->drawText(text, Qt::AlignTop | Qt::AlignLeft,
+                      painter->fontMetrics().elidedText(index.data(Qt::DisplayRole).toString(), Qt::ElideRight,
+                                                        int(text.width())));
+    painter->setFont(theme::text_font(11));
+    painter->setPen(theme::kInk2);
+    painter->drawText(
+        text, Qt::AlignBottom | Qt::AlignLeft,
+        painter->fontMetrics().elidedText(index.data(kSub).toString(), Qt::ElideRight, int(text.width())));
+    if (index.data(kStar).toBool())
+      theme::icon("star", theme::kGold).paint(painter, QRect(int(r.right()) - 18, int(r.top()) + 5, 14, 14));
+    painter->restore();
+  }
+  void setEditorData(QWidget* editor, const QModelIndex& index) const override {
+    QStyledItemDelegate::setEditorData(editor, index);
+  }
+};
+
+QString sub_text(const TakeAbout& about) {
+  const QDateTime when =
+      QDateTime::fromString(QString::fromStdString(about.recorded), Qt::ISODate).toLocalTime();
+  const QString note = QString::fromStdString(about.note).simplified();
+  const QString text = when.isValid() ? when.toString("d MMM HH:mm") : QString();
+  return note.isEmpty() ? text : text + ", " + note;
+}
+
+}  // namespace
+
+TakesPanel::TakesPanel(TakeDesk& desk, DriveSession& session, QWidget* parent)
+    : QWidget(parent),
+      desk_(desk),
+      session_(session),
+      list_(new QListWidget),
+      filter_(new QLineEdit),
+      note_(new QLineEdit),
+      empty_(new QLabel(tr("No takes yet. Drive, and what you did is kept here."))) {
+  filter_->setPlaceholderText(tr("Find by name or note"));
+  filter_->setClearButtonEnabled(true);
+  note_->setPlaceholderText(tr("Note on the chosen take"));
+  empty_->setObjectName("caption");
+  connect(&desk_, &TakeDesk::rested, this, &TakesPanel::fill);
+  empty_->setWordWrap(true);
+  list_->setObjectName("takes");
+  list_->setItemDelegate(new TakeRow(list_));
+  list_->setEditTriggers(QAbstractItemView::EditKeyPressed);
+  list_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  list_->setToolTip(tr("Double click or Enter opens; F2 renames; Del puts aside"));
+  auto* buttons = new QHBoxLayout;
+  buttons->setSpacing(4);
+  const auto button = [&](const char* icon, const QString& text, auto does) {
+    auto* made = new QToolButton;
+    made->setIcon(theme::icon(icon));
+    made->setToolTip(text);
+    made->setAccessibleName(text);
+    connect(made, &QToolButton::clicked, this, does);
+    buttons->addWidget(made);
+  };
+  button("folder-open", tr("Open the chosen take"), [this] { emit open_asked(current_file()); });
+  button("pencil", tr("Rename (F2)"), [this] { rename_current(); });
+  button("star", tr("Star, or take the star away"), [this] { star_current(); });
+  button("trash-2", tr("Put aside (Del); undo has it back"), [this] { put_aside_current(); });
+  buttons->addStretch(1);
+  setObjectName("sidePage");
+  setAttribute(Qt::WA_StyledBackground);
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(10, 8, 8, 8);
+  column->setSpacing(6);
+  column->addWidget(filter_);
+  column->addWidget(empty_);
+  column->addWidget(list_, 1);
+  column->addWidget(note_);
+  column->addLayout(buttons);
+  connect(filter_, &QLineEdit::textChanged, this, &TakesPanel::fill);
+  connect(&desk_.study(), &Study::changed, this, &TakesPanel::fill);
+  connect(&desk_, &TakeDesk::shown_changed, this, &TakesPanel::fill);
+  connect(list_, &QListWidget::itemActivated, this, [this] { emit open_asked(current_file()); });
+  connect(list_, &QListWidget::currentItemChanged, this, &TakesPanel::show_note);
+  connect(list_, &QListWidget::itemChanged, this, [this](QListWidgetItem* item) {
+    if (filling_) return;
+    const std::string name = item->text().simplified().toStdString();
+    if (name.empty()) return fill();
+    change(tr("rename a take"), [&](TakeAbout& about) { about.name = name; });
+  });
+  connect(note_, &QLineEdit::editingFinished, this, &TakesPanel::note_current);
+  fill();
+}
+
+QString TakesPanel::current_file() const {
+  return list_->currentItem() == nullptr ? QString() : list_->currentItem()->data(kFile).toString();
+}
+
+template <typename F>
+void TakesPanel::change(const QString& what, F change_about) {
+  const Study::Entry* entry = desk_.study().find(current_file());
+  if (entry == nullptr || !entry->trouble.isEmpty()) return;
+  TakeAbout about = entry->about;
+  change_about(about);
+  desk_.change_about(entry->file, about, what);
+}
+
+void TakesPanel::rename_current() {
+  if (list_->currentItem() != nullptr) list_->editItem(list_->currentItem());
+}
+
+void TakesPanel::star_current() {
+  change(tr("star a take"), [](TakeAbout& about) { about.star = !about.star; });
+}
+
+void TakesPanel::note_current() {
+  const Study::Entry* entry = desk_.study().find(current_file());
+  if (entry == nullptr || entry->about.note == note_->text().toStdString()) return;
+  change(tr("note on a take"), [this](TakeAbout& about) { about.note = note_->text().toStdString(); });
+}
+
+void TakesPanel::put_aside_current() {
+  const QString file = current_file();
+  if (!file.isEmpty()) desk_.put_aside(file);
+}
+
+void TakesPanel::show_note() {
+  const Study::Entry* entry = desk_.study().find(current_file());
+  note_->setEnabled(entry != nullptr && entry->trouble.isEmpty());
+  note_->setText(entry == nullptr ? QString() : QString::fromStdString(entry->about.note));
+}
+
+void TakesPanel::fill() {
+  filling_ = true;
+  const QString current = current_file(), wanted = filter_->text();
+  const QSignalBlocker quiet(list_);
+  list_->clear();
+  if (session_.has_shown() && session_.is_open() && is_worth_keeping(session_.shown())) {
+    auto* item =
+        new QListWidgetItem(tr("Being driven, %1 s").arg(session_.shown().run.seconds(), 0, 'f', 0), list_);
+    item->setData(kSub, tr("kept here when it ends"));
+    item->setData(kPath, points_of(path_of(session_.shown().run)));
+    item->setData(kShown, true);
+  }
+  for (const Study::Entry& entry : desk_.study().entries()) {
+    const QString name =
+        entry.trouble.isEmpty() ? QString::fromStdString(entry.about.name) : QFileInfo(entry.file).fileName();
+    const QString sub = entry.trouble.isEmpty() ? sub_text(entry.about) : entry.trouble;
+    if (!wanted.isEmpty() && !(name + " " + sub).contains(wanted, Qt::CaseInsensitive)) continue;
+    auto* item = new QListWidgetItem(name, list_);
+    item->setFlags(item->flags() | Qt::ItemIsEditable);
+    item->setData(kFile, entry.file);
+    item->setData(kPath, points_of(entry.about.path));
+    item->setData(kStar, entry.about.star);
+    item->setData(kSub, sub);
+    item->setData(kShown, session_.has_shown() && session_.shown().file == entry.file);
+    item->setToolTip(name + "\n" + sub + "\n" + entry.file);
+    if (entry.file == current) list_->setCurrentItem(item);
+  }
+  empty_->setVisible(list_->count() == 0);
+  filling_ = false;
+  show_note();
+}
+
+}  // namespace lagniappe::app

@@ -1,0 +1,43 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The takes of the study: a line for each with its way seen from above, to open, name, star and note.
+#pragma once
+
+#include <QWidget>
+
+#include "session/take_desk.h"
+
+class QLabel;
+class QLineEdit;
+class QListWidget;
+
+namespace lagniappe::app {
+
+class TakesPanel : public QWidget {
+  Q_OBJECT
+ public:
+  TakesPanel(TakeDesk& desk, DriveSession& session, QWidget* parent = nullptr);
+
+  void rename_current();
+  void star_current();
+  void note_current();
+  void put_aside_current();
+
+ signals:
+  void open_asked(const QString& file);
+
+ private:
+  void fill();
+  QString current_file() const;
+  void show_note();
+  template <typename F>
+  void change(const QString& what, F change_about);
+
+  TakeDesk& desk_;
+  DriveSession& session_;
+  QListWidget* list_;
+  QLineEdit *filter_, *note_;
+  QLabel* empty_;
+  bool filling_ = false;
+};
+
+}  // namespace lagniappe::app

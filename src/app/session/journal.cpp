@@ -1,0 +1,141 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "session/journal.h"
+
+#include <fcntl.h>
+#include <sys/file.h>
+#include <unistd.h>
+
+#include <QCoreApplication>
+#include <QDir>
+#include <atomic>
+#include <cerrno>
+#include <cstring>
+
+#include "lagniappe/files.h"
+
+namespace lagniappe::app {
+namespace {
+
+const char* const kPattern = "*.journal";
+
+bool write_all(int fd, std::string_view bytes) {
+  while (!bytes.empty()) {
+    const ssize_t n = ::write(fd, bytes.data(), bytes.size());
+    if (n < 0 && errno == EINTR) continue;
+    if (n <= 0) return false;
+    bytes.remove_prefix(static_cast<std::size_t>(n));
+  }
+  return true;
+}
+
+QString new_name() {
+  static std::atomic<int> count{0};
+  return QString("%1-%2.journal").arg(QCoreApplication::applicationPid()).arg(++count);
+}
+
+}  // namespace
+
+// Only the journal's thread touches it.
+class Journal::File {
+ public:
+  File(QString path, Take head) : path_(std::move(path)), take_(std::move(head)), writer_(take_) {}
+  ~File() {
+    if (fd_ >= 0) ::close(fd_);
+  }
+
+  // Returns what went wrong, if anything, the first time.
+  QString append(const std::vector<InputFrame>& inputs, const std::vector<std::uint64_t>& hashes,
+                 const std::vector<DroppedTime>& dropped) {
+    take_.inputs.insert(take_.inputs.end(), inputs.begin(), inputs.end());
+    take_.hashes.insert(take_.hashes.end(), hashes.begin(), hashes.end());
+    take_.dropped.insert(take_.dropped.end(), dropped.begin(), dropped.end());
+    if (broken_) return {};
+    if (fd_ < 0 && !open()) return broke("opened");
+    if (!write_all(fd_, writer_.next(take_)) || ::fdatasync(fd_) != 0) return broke("written");
+    return {};
+  }
+  void remove() {
+    if (fd_ >= 0) ::unlink(path_.toLocal8Bit().constData());
+  }
+
+ private:
+  bool open() {
+    fd_ = ::open(path_.toLocal8Bit().constData(), O_WRONLY | O_CREAT | O_EXCL | O_CLOEXEC, 0666);
+    return fd_ >= 0 && ::flock(fd_, LOCK_EX | LOCK_NB) == 0;
+  }
+  QString broke(const char* what) {
+    broken_ = true;
+    return QString("%1: the journal: it cannot be %2: %3; driving goes on, the take is kept in memory")
+        .arg(path_, what, QString::fromLocal8Bit(std::strerror(errno)));
+  }
+
+  QString path_;
+  Take take_;
+  TakeJournal writer_;
+  int fd_ = -1;
+  bool broken_ = false;
+};
+
+Journal::Journal(const QString& folder, QObject* parent) : QObject(parent), folder_(folder) {
+  thread_.setMaxThreadCount(1);
+}
+
+Journal::~Journal() { wait(); }
+
+void Journal::wait() { thread_.waitForDone(); }
+
+void Journal::keep(const Recording& recording, std::uint64_t revision) {
+  if (file_ == nullptr || revision != revision_) {
+    close(false);
+    Take head = recording.take;
+    head.inputs.clear();
+    head.hashes.clear();
+    head.dropped.clear();
+    file_ = std::make_shared<File>(QDir(folder_).filePath(new_name()), std::move(head));
+    revision_ = revision;
+    handed_over_ = dropped_handed_over_ = 0;
+  }
+  const Take& take = recording.take;
+  const auto after = [](const auto& list, std::size_t i) {
+    return list.begin() + static_cast<std::ptrdiff_t>(i);
+  };
+  std::vector<InputFrame> inputs(after(take.inputs, handed_over_), take.inputs.end());
+  std::vector<std::uint64_t> hashes;
+  for (std::size_t i = handed_over_; i < take.inputs.size(); ++i)
+    hashes.push_back(hash_of(recording.run.state(i + 1)));
+  std::vector<DroppedTime> dropped(after(take.dropped, dropped_handed_over_), take.dropped.end());
+  handed_over_ = take.inputs.size();
+  dropped_handed_over_ = take.dropped.size();
+  thread_.start([this, file = file_, inputs = std::move(inputs), hashes = std::move(hashes),
+                 dropped = std::move(dropped)] {
+    const QString sentence = file->append(inputs, hashes, dropped);
+    if (!sentence.isEmpty())
+      QMetaObject::invokeMethod(
+          this, [this, sentence] { emit failed(sentence); }, Qt::QueuedConnection);
+  });
+}
+
+void Journal::close(bool until_saved) {
+  if (!file_) return;
+  closed_.push_back(std::move(file_));
+  file_.reset();
+  if (!until_saved) drop_closed();
+}
+
+void Journal::drop_closed() {
+  for (const auto& file : closed_) thread_.start([file] { file->remove(); });
+  closed_.clear();
+}
+
+QStringList Journal::left_behind(const QString& folder) {
+  QStringList left;
+  for (const QFileInfo& info : QDir(folder).entryInfoList({kPattern}, QDir::Files, QDir::Time)) {
+    const int fd = ::open(info.absoluteFilePath().toLocal8Bit().constData(), O_RDONLY | O_CLOEXEC);
+    if (fd < 0) continue;
+    if (::flock(fd, LOCK_EX | LOCK_NB) == 0) left.append(info.absoluteFilePath());
+    ::close(fd);
+  }
+  return left;
+}
+
+}  // namespace lagniappe::app

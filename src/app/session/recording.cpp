@@ -1,0 +1,53 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "session/recording.h"
+
+#include <QDateTime>
+#include <algorithm>
+
+namespace lagniappe::app {
+
+std::shared_ptr<const Place> make_place(const std::string& path, Course course,
+                                        const std::function<bool()>& wanted) {
+  TriangleWorld world = build_world(course);
+  if (wanted && !wanted()) return nullptr;
+  SceneMesh drawn = scene_mesh(course, world);
+  if (wanted && !wanted()) return nullptr;
+  const std::uint64_t identity = identity_of(world);
+  return std::make_shared<const Place>(
+      Place{path, std::move(course), std::move(world), std::move(drawn), identity});
+}
+
+Recording begin_recording(const CharacterState& start, std::shared_ptr<const Place> place,
+                          const Profile& profile, int tick_rate) {
+  Take take;
+  take.start = start;
+  take.tick_rate = tick_rate;
+  take.course = std::shared_ptr<const Course>(place, &place->course);
+  take.profile = profile;
+  take.course_identity = place->identity;
+  take.profile_identity = identity_of(profile);
+  take.course_file = place->path;
+  take.about.recorded = QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString();
+  return {std::move(take), std::move(place), Run(start, tick_rate), {}};
+}
+
+bool is_worth_keeping(const Recording& recording) {
+  return std::any_of(recording.take.inputs.begin(), recording.take.inputs.end(), [](const InputFrame& input) {
+    return input.move != Vec2(0.0) || input.look_delta != Vec2(0.0) || input.pressed.bits != 0;
+  });
+}
+
+void complete(Recording& recording) {
+  Take& take = recording.take;
+  keep_hashes(recording.run, take);
+  if (take.about.name.empty()) take.about.name = describe(recording.run, recording.place->world);
+  take.about.path = path_of(recording.run);
+  take.about.ticks = recording.run.ticks();
+}
+
+Ledger ledger_at(const Recording& recording, std::size_t tick) {
+  if (tick == 0 || tick > recording.run.ticks()) return {};
+  return ledger_of(recording.run, recording.take, recording.place->world, tick);
+}
+
+}  // namespace lagniappe::app

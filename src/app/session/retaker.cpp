@@ -1,0 +1,97 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "session/retaker.h"
+
+#include <QElapsedTimer>
+#include <QStringList>
+#include <QThreadPool>
+
+#include "lagniappe/profile_fields.h"
+
+namespace lagniappe::app {
+namespace {
+
+constexpr int kMostNamed = 3;  // Changes that a ghost's name tells.
+
+std::shared_ptr<const Ghost> run_ghost(const Recording& shown, Take take,
+                                       const std::shared_ptr<const Place>& place, const Progress& progress) {
+  std::optional<Run> run = run_take(take, place->world, progress);
+  if (!run) return nullptr;
+  return std::make_shared<const Ghost>(make_ghost(
+      shown, std::make_shared<const Recording>(Recording{std::move(take), place, std::move(*run), {}})));
+}
+
+}  // namespace
+
+QString changes_text(const Take& from, const Take& to) {
+  QStringList texts;
+  for (const ProfileDifference& d : differences(from.profile, to.profile))
+    texts.append(QString("%1 %2 %3")
+                     .arg(QString::fromStdString(d.path), QString::fromStdString(d.to),
+                          QString::fromUtf8(d.unit.data(), qsizetype(d.unit.size())))
+                     .trimmed());
+  if (from.tick_rate != to.tick_rate) texts.append(Retaker::tr("%1 ticks/s").arg(to.tick_rate));
+  if (from.course_identity != to.course_identity)
+    texts.append(Retaker::tr("course %1").arg(QString::fromStdString(to.course->name)));
+  if (texts.isEmpty()) return Retaker::tr("nothing changed");
+  const auto more = texts.size() - kMostNamed;
+  const QString text = texts.mid(0, kMostNamed).join(", ");
+  return more > 0 ? Retaker::tr("%1 and %n more", nullptr, int(more)).arg(text) : text;
+}
+
+Ghost make_ghost(const Recording& shown, std::shared_ptr<const Recording> recording) {
+  const bool same_course = shown.take.course_identity == recording->take.course_identity;
+  Comparison against = compare(shown.run, recording->run, same_course);
+  return {changes_text(shown.take, recording->take), std::move(recording), std::move(against)};
+}
+
+Retaker::Retaker(QObject* parent) : QObject(parent) {}
+
+Retaker::~Retaker() {
+  ++*newest_;
+  QThreadPool::globalInstance()->waitForDone();
+}
+
+void Retaker::cancel() {
+  if (!busy_) return;
+  ++*newest_;
+  busy_ = false;
+  emit cancelled();
+}
+
+void Retaker::request(const Recording& shown, const Profile& profile, std::shared_ptr<const Place> place,
+                      int tick_rate) {
+  const int number = ++*newest_;
+  QElapsedTimer timer;
+  timer.start();
+  Take take = retake_of(shown.take, profile, std::shared_ptr<const Course>(place, &place->course),
+                        place->identity, place->world, tick_rate);
+  if (take.inputs.size() <= kMostTicksAtOnce && shown.run.ticks() <= kMostTicksAtOnce) {
+    busy_ = false;
+    const auto ghost = run_ghost(shown, std::move(take), place, {});
+    last_seconds_ = timer.nsecsElapsed() * 1e-9;
+    emit done(ghost);
+    return;
+  }
+  busy_ = true;
+  QThreadPool::globalInstance()->start([this, number, newest = newest_, shown, take = std::move(take), place] {
+    const auto deliver = [this, number, newest](const std::function<void()>& what) {
+      QMetaObject::invokeMethod(
+          this,
+          [newest, number, what] {
+            if (*newest == number) what();
+          },
+          Qt::QueuedConnection);
+    };
+    const auto ghost = run_ghost(shown, take, place, [&](double share) {
+      deliver([this, share] { emit progress(share); });
+      return *newest == number;
+    });
+    if (!ghost) return;
+    deliver([this, ghost] {
+      busy_ = false;
+      emit done(ghost);
+    });
+  });
+}
+
+}  // namespace lagniappe::app

@@ -1,0 +1,51 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Runs the shown take again under other values: at once where that fits into a drawn frame, else on another
+// thread.
+#pragma once
+
+#include <QObject>
+#include <atomic>
+#include <memory>
+
+#include "session/recording.h"
+
+namespace lagniappe::app {
+
+// A run beside the shown one.
+struct Ghost {
+  QString name;  // What is different: "jump.height 1.5 m".
+  std::shared_ptr<const Recording> recording;
+  Comparison against;  // The shown recording.
+};
+
+// Returns what is different from the take in the ghost's values, in words.
+QString changes_text(const Take& from, const Take& to);
+Ghost make_ghost(const Recording& shown, std::shared_ptr<const Recording> recording);
+
+class Retaker : public QObject {
+  Q_OBJECT
+ public:
+  static constexpr std::size_t kMostTicksAtOnce = 3600;
+
+  explicit Retaker(QObject* parent = nullptr);
+  ~Retaker() override;
+
+  // Emits done() before it returns, or later. A request under way is given up.
+  void request(const Recording& shown, const Profile& profile, std::shared_ptr<const Place> place,
+               int tick_rate);
+  void cancel();
+  bool busy() const { return busy_; }
+  double last_seconds() const { return last_seconds_; }  // What the last one took, run and comparison.
+
+ signals:
+  void done(std::shared_ptr<const lagniappe::app::Ghost> ghost);
+  void progress(double share);
+  void cancelled();
+
+ private:
+  std::shared_ptr<std::atomic<int>> newest_ = std::make_shared<std::atomic<int>>(0);
+  bool busy_ = false;
+  double last_seconds_ = 0.0;
+};
+
+}  // namespace lagniappe::app

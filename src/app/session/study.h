@@ -1,0 +1,57 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The study: a folder with courses, profiles, takes and trials. Here: its takes.
+#pragma once
+
+#include <QObject>
+#include <QThreadPool>
+#include <vector>
+
+#include "session/recording.h"
+
+namespace lagniappe::app {
+
+class Study : public QObject {
+  Q_OBJECT
+ public:
+  struct Entry {
+    QString file;
+    TakeAbout about;
+    QString trouble;  // Why it cannot be read, or empty.
+  };
+
+  // Makes the folder if it is not there.
+  explicit Study(const QString& folder, QObject* parent = nullptr);
+  ~Study() override;  // Waits until everything is saved.
+
+  QString folder() const { return folder_; }
+  QString takes_folder() const { return folder_ + "/takes"; }
+
+  // Newest first.
+  const std::vector<Entry>& entries() const { return entries_; }
+  const Entry* find(const QString& file) const;
+  void refresh();  // Reads the folder again.
+
+  // Saves on another thread. Returns the name that the file gets.
+  QString save(Recording recording);
+  // Changes name, note or star of a saved take.
+  void set_about(const QString& file, const TakeAbout& about);
+  // Takes are not deleted but put aside, from where put_back() has them again.
+  bool put_aside(const QString& file);
+  bool put_back(const QString& file);
+  void wait();  // Until everything is saved.
+
+ signals:
+  void changed();
+  void saved(const QString& file);
+  void failed(const QString& sentence);
+
+ private:
+  void write(const QString& file, const std::function<Result<std::string>()>& bytes);
+  QString aside(const QString& file) const;
+
+  QString folder_;
+  std::vector<Entry> entries_;
+  QThreadPool thread_;
+};
+
+}  // namespace lagniappe::app

@@ -1,0 +1,301 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "session/take_desk.h"
+
+#include <QCoreApplication>
+#include <functional>
+
+namespace lagniappe::app {
+namespace {
+
+constexpr double kJournalEvery = 0.4;  // s; at least twice a second, with room for a slow frame.
+constexpr double kShortestKept = 0.5;  // s.
+
+// A change that can be taken back, as two functions. Changes of the same `merge` are one for undo.
+class Change : public QUndoCommand {
+ public:
+  Change(const QString& text, std::function<void()> redo, std::function<void()> undo, int merge = -1)
+      : QUndoCommand(text), redo_(std::move(redo)), undo_(std::move(undo)), merge_(merge) {}
+  void redo() override { redo_(); }
+  void undo() override { undo_(); }
+  int id() const override { return merge_; }
+  bool mergeWith(const QUndoCommand* other) override {
+    if (other->text() != text()) return false;
+    redo_ = static_cast<const Change*>(other)->redo_;
+    return true;
+  }
+
+ private:
+  std::function<void()> redo_, undo_;
+  int merge_;
+};
+
+constexpr int kMergeValues = 1;
+
+}  // namespace
+
+TakeDesk::TakeDesk(DriveSession& session, const QString& study_folder, QObject* parent)
+    : QObject(parent), session_(session), study_(study_folder), journal_(study_.takes_folder()) {
+  session_.on_left([this](const Recording& recording) { save_left(recording); });
+  connect(&retaker_, &Retaker::done, this, [this](const std::shared_ptr<const Ghost>& ghost) {
+    ghost_ = ghost;
+    emit ghosts_changed();
+  });
+  connect(&retaker_, &Retaker::progress, this, &TakeDesk::retake_progress);
+  connect(&retaker_, &Retaker::cancelled, this, &TakeDesk::ghosts_changed);
+  connect(&journal_, &Journal::failed, this,
+          [this](const QString& sentence) { emit problem(tr("The take is not journalled"), sentence); });
+  // Until a take is saved its journal is of use.
+  connect(&study_, &Study::saved, &journal_, &Journal::drop_closed);
+  connect(&study_, &Study::failed, this,
+          [this](const QString& sentence) { emit problem(tr("A take could not be saved"), sentence); });
+}
+
+TakeDesk::~TakeDesk() {
+  close_recording();
+  session_.on_left({});
+}
+
+void TakeDesk::close_recording() {
+  session_.finish();
+  study_.wait();
+  QCoreApplication::sendPostedEvents(&study_);  // What was saved is heard of, and its journal goes.
+  journal_.wait();
+}
+
+void TakeDesk::save_left(const Recording& recording) {
+  const bool keep = recording.run.seconds() >= kShortestKept && is_worth_keeping(recording);
+  if (keep) session_.set_file(study_.save(recording));
+  journal_.close(keep);
+}
+
+void TakeDesk::pass(double now) {
+  if (!session_.has_shown()) return;
+  if (revision_ != session_.revision()) {
+    revision_ = session_.revision();
+    pins_.clear();
+    ghost_.reset();
+    other_place_.reset();
+    emit shown_changed();
+    emit ghosts_changed();
+  }
+  if (was_live_ && !session_.live()) {
+    update_ghost();
+    emit rested();
+  }
+  was_live_ = session_.live();
+  const bool due = now - journalled_at_ >= kJournalEvery || now < journalled_at_;
+  if (!due || !session_.is_open() || !is_worth_keeping(session_.shown())) return;
+  journalled_at_ = now;
+  journal_.keep(session_.shown(), session_.revision());
+}
+
+void TakeDesk::take_values(const Profile& profile, int tick_rate, std::shared_ptr<const Place> place) {
+  session_.set_profile(profile);
+  session_.set_tick_rate(tick_rate);
+  other_place_ = std::move(place);
+  update_ghost();
+  emit values_changed();
+}
+
+void TakeDesk::set_profile(const Profile& profile, const QString& what) {
+  const auto set = [this](const Profile& p) { take_values(p, session_.tick_rate(), other_place_); };
+  undo_.push(new Change(
+      what, [set, profile] { set(profile); }, [set, before = session_.profile()] { set(before); },
+      kMergeValues));
+}
+
+void TakeDesk::set_tick_rate(int rate) {
+  if (rate == session_.tick_rate()) return;
+  const auto set = [this](int r) { take_values(session_.profile(), r, other_place_); };
+  undo_.push(new Change(
+      tr("tick rate"), [set, rate] { set(rate); }, [set, before = session_.tick_rate()] { set(before); }));
+}
+
+void TakeDesk::retake_on(std::shared_ptr<const Place> place) {
+  const auto set = [this](const std::shared_ptr<const Place>& p) {
+    take_values(session_.profile(), session_.tick_rate(), p);
+  };
+  undo_.push(new Change(
+      tr("retake on another course"), [set, place] { set(place); },
+      [set, before = other_place_] { set(before); }));
+}
+
+void TakeDesk::retake_unchanged() {
+  if (!session_.has_shown()) return;
+  const Recording& shown = session_.shown();
+  retaker_.request(shown, shown.take.profile, shown.place, shown.run.tick_rate());
+}
+
+void TakeDesk::update_ghost() {
+  if (!session_.has_shown() || session_.live()) return;
+  const Recording& shown = session_.shown();
+  const auto place = other_place_ ? other_place_ : shown.place;
+  const bool changed = identity_of(session_.profile()) != shown.take.profile_identity ||
+                       session_.tick_rate() != shown.run.tick_rate() ||
+                       place->identity != shown.place->identity;
+  if (changed && shown.run.ticks() > 0) {
+    retaker_.request(shown, session_.profile(), place, session_.tick_rate());
+    return;
+  }
+  retaker_.cancel();
+  if (!ghost_) return;
+  ghost_.reset();
+  emit ghosts_changed();
+}
+
+std::vector<std::shared_ptr<const Ghost>> TakeDesk::ghosts() const {
+  std::vector<std::shared_ptr<const Ghost>> all;
+  if (ghost_) all.push_back(ghost_);
+  all.insert(all.end(), pins_.begin(), pins_.end());
+  return all;
+}
+
+void TakeDesk::pin() {
+  if (!ghost_) return;
+  const auto pinned_ghost = ghost_;
+  undo_.push(new Change(
+      tr("pin"),
+      [this, pinned_ghost] {
+        pins_.push_back(pinned_ghost);
+        emit ghosts_changed();
+      },
+      [this] {
+        if (!pins_.empty()) pins_.pop_back();
+        emit ghosts_changed();
+      }));
+}
+
+void TakeDesk::unpin(std::size_t n) {
+  if (n >= pins_.size()) return;
+  const auto set = [this](std::vector<std::shared_ptr<const Ghost>> pins) {
+    pins_ = std::move(pins);
+    emit ghosts_changed();
+  };
+  auto without = pins_;
+  without.erase(without.begin() + std::ptrdiff_t(n));
+  undo_.push(new Change(
+      tr("take a pin out"), [set, without] { set(without); }, [set, before = pins_] { set(before); }));
+}
+
+void TakeDesk::name_pin(std::size_t n, const QString& name) {
+  if (n >= pins_.size()) return;
+  const auto set = [this, n](const std::shared_ptr<const Ghost>& ghost) {
+    if (n < pins_.size()) pins_[n] = ghost;
+    emit ghosts_changed();
+  };
+  Ghost named = *pins_[n];
+  named.name = name;
+  const auto after = std::make_shared<const Ghost>(named);
+  undo_.push(new Change(
+      tr("name a pin"), [set, after] { set(after); }, [set, before = pins_[n]] { set(before); }));
+}
+
+void TakeDesk::show_recording(Recording recording) {
+  session_.show(std::move(recording));
+  pass(journalled_at_);
+  emit values_changed();
+}
+
+void TakeDesk::keep_ghost() {
+  if (!ghost_) return;
+  Recording kept = *ghost_->recording;
+  kept.take.about = {};
+  kept.take.about.recorded =
+      begin_recording(kept.take.start, kept.place, kept.take.profile, kept.take.tick_rate).take.about.recorded;
+  session_.finish();
+  const Recording before = session_.shown();
+  kept.file = study_.save(kept);
+  complete(kept);
+  undo_.push(new Change(
+      tr("keep the retake"),
+      [this, kept] {
+        study_.wait();
+        study_.put_back(kept.file);
+        show_recording(kept);
+      },
+      [this, kept, before] {
+        study_.put_aside(kept.file);
+        show_recording(before);
+      }));
+}
+
+void TakeDesk::put_back() {
+  if (!session_.has_shown()) return;
+  const Recording& shown = session_.shown();
+  const auto set = [this](const Profile& p, int rate, const std::shared_ptr<const Place>& place) {
+    take_values(p, rate, place);
+  };
+  undo_.push(new Change(
+      tr("put the values back"),
+      [set, p = shown.take.profile, rate = shown.run.tick_rate()] { set(p, rate, nullptr); },
+      [set, p = session_.profile(), rate = session_.tick_rate(), place = other_place_] {
+        set(p, rate, place);
+      }));
+}
+
+Recording TakeDesk::part(const Stretch& stretch) const {
+  const Recording& shown = session_.shown();
+  Recording recording{part_of(shown.take, stretch.first, stretch.last, shown.run.state(stretch.first)),
+                      shown.place,
+                      Run(shown.run.state(stretch.first), shown.run.tick_rate()),
+                      {}};
+  recording.run = *run_take(recording.take, recording.place->world);
+  return recording;
+}
+
+void TakeDesk::save_part(const Stretch& stretch, const QString& suffix) {
+  Recording recording = part(stretch);
+  TakeAbout about = session_.shown().take.about;
+  if (about.name.empty()) about.name = describe(session_.shown().run, session_.place()->world);
+  about.name += suffix.toStdString();
+  about.star = false;
+  recording.take.about = about;
+  recording.file = study_.save(recording);
+  const QString file = recording.file;
+  undo_.push(new Change(
+      tr("keep a stretch"),
+      [this, file] {
+        study_.wait();
+        study_.put_back(file);
+      },
+      [this, file] { study_.put_aside(file); }));
+}
+
+void TakeDesk::keep_stretch(const Stretch& stretch) {
+  if (!session_.has_shown() || stretch.first >= stretch.last) return;
+  const double rate = session_.shown().run.tick_rate();
+  save_part(stretch, tr(", %1 to %2 s")
+                         .arg(double(stretch.first) / rate, 0, 'f', 1)
+                         .arg(double(stretch.last) / rate, 0, 'f', 1));
+}
+
+void TakeDesk::split(std::size_t tick) {
+  if (!session_.has_shown() || tick == 0 || tick >= session_.shown().run.ticks()) return;
+  session_.finish();
+  undo_.beginMacro(tr("split"));
+  const QString whole = session_.shown().file;
+  save_part({0, tick}, tr(", first part"));
+  save_part({tick, session_.shown().run.ticks()}, tr(", second part"));
+  if (!whole.isEmpty()) put_aside(whole);
+  undo_.endMacro();
+}
+
+void TakeDesk::change_about(const QString& file, const TakeAbout& about, const QString& what) {
+  const Study::Entry* entry = study_.find(file);
+  if (entry == nullptr) return;
+  const auto set = [this, file](const TakeAbout& a) {
+    study_.set_about(file, a);
+    if (session_.has_shown() && session_.shown().file == file) session_.set_about(a);
+    emit shown_changed();
+  };
+  undo_.push(new Change(
+      what, [set, about] { set(about); }, [set, before = entry->about] { set(before); }));
+}
+
+void TakeDesk::put_aside(const QString& file) {
+  undo_.push(new Change(
+      tr("put a take aside"), [this, file] { study_.put_aside(file); },
+      [this, file] { study_.put_back(file); }));
+}
+
+}  // namespace lagniappe::app

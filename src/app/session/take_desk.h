@@ -1,0 +1,86 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Everything that is done with takes: kept in the study, journalled while driven, changed, and run again under
+// other values. No widgets; what people change here can be undone.
+#pragma once
+
+#include <QObject>
+#include <QUndoStack>
+
+#include "session/drive_session.h"
+#include "session/journal.h"
+#include "session/retaker.h"
+#include "session/study.h"
+
+namespace lagniappe::app {
+
+class TakeDesk : public QObject {
+  Q_OBJECT
+ public:
+  TakeDesk(DriveSession& session, const QString& study_folder, QObject* parent = nullptr);
+  ~TakeDesk() override;  // Saves what is open, and waits for it.
+
+  Study& study() { return study_; }
+  QUndoStack& undo() { return undo_; }
+  const Retaker& retaker() const { return retaker_; }
+  void cancel_retake() { retaker_.cancel(); }
+
+  // Lets time pass: journals the open recording at least twice a second. `now` in seconds.
+  void pass(double now);
+
+  // Values to drive with; the shown take is run again with them.
+  void set_profile(const Profile& profile, const QString& what);
+  void set_tick_rate(int rate);
+  // Runs the shown take on another place too, until put_back().
+  void retake_on(std::shared_ptr<const Place> place);
+  // Runs the shown take as it is, and says whether it is identical.
+  void retake_unchanged();
+
+  // The changed run, if anything is changed, then those that are pinned.
+  std::vector<std::shared_ptr<const Ghost>> ghosts() const;
+  std::shared_ptr<const Ghost> current_ghost() const { return ghost_; }
+  std::size_t pinned() const { return pins_.size(); }
+  void pin();                                         // The changed run stays when the values change on.
+  void unpin(std::size_t n);                          //
+  void name_pin(std::size_t n, const QString& name);  //
+  void keep_ghost();                                  // The changed run becomes a take, and is shown.
+  void put_back();                                    // The values are again those of the shown take.
+
+  // Editing takes.
+  void keep_stretch(const Stretch& stretch);  // As a take of its own.
+  void split(std::size_t tick);               // Two takes instead of the shown one.
+  void change_about(const QString& file, const TakeAbout& about, const QString& what);
+  void put_aside(const QString& file);
+  void show_recording(Recording recording);
+
+  // The shown recording ends and is saved.
+  void close_recording();
+
+ signals:
+  void ghosts_changed();
+  void retake_progress(double share);
+  void problem(const QString& title, const QString& sentence);
+  void shown_changed();  // Another recording is shown than before.
+  void values_changed();
+  void rested();  // Driving stopped for now.
+
+ private:
+  void save_left(const Recording& recording);
+  void update_ghost();
+  void take_values(const Profile& profile, int tick_rate, std::shared_ptr<const Place> place);
+  Recording part(const Stretch& stretch) const;
+  void save_part(const Stretch& stretch, const QString& suffix);
+
+  DriveSession& session_;
+  Study study_;
+  Journal journal_;
+  Retaker retaker_;
+  QUndoStack undo_;
+  std::shared_ptr<const Ghost> ghost_;
+  std::vector<std::shared_ptr<const Ghost>> pins_;
+  std::shared_ptr<const Place> other_place_;  // To retake on, if it is not the shown take's.
+  double journalled_at_ = -1.0;
+  std::uint64_t revision_ = 0;
+  bool was_live_ = false;
+};
+
+}  // namespace lagniappe::app

@@ -1,0 +1,63 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "tape/event_marks.h"
+
+#include "theme/theme.h"
+
+namespace lagniappe::app {
+
+std::span<const EventMark> event_marks() {
+  static const EventMark marks[] = {
+      {Event::Jump, 0, MarkShape::Hop, theme::kSky, "jump"},
+      {Event::JumpRefused, 0, MarkShape::Cross, theme::kBrick, "refused jump"},
+      {Event::Landing, 0, MarkShape::Rest, theme::kPlum, "landing"},
+      {Event::Step, 1, MarkShape::Rise, theme::kGold, "step"},
+      {Event::StepRefused, 1, MarkShape::Cross, theme::kBrick, "refused step"},
+      {Event::Snap, 1, MarkShape::Drop, theme::kInk2, "snap"},
+      {Event::Wall, 2, MarkShape::Bar, theme::kPlum, "wall"},
+      {Event::Ceiling, 2, MarkShape::Roof, theme::kSky, "ceiling"},
+      {Event::PushOut, 2, MarkShape::Diamond, theme::kBrick, "push-out"},
+      {Event::Pushed, 2, MarkShape::Arrow, theme::kGold, "pushed by a piece"},
+  };
+  return marks;
+}
+
+void paint_mark(QPainter& painter, MarkShape shape, const QColor& colour, const QPointF& at, double size) {
+  const double h = size / 2.0;
+  const auto fill = [&](const QPolygonF& polygon) {
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(colour);
+    painter.drawPolygon(polygon);
+  };
+  const auto stroke = [&](const QPointF& from, const QPointF& to) { painter.drawLine(at + from, at + to); };
+  painter.setPen(QPen(colour, 1.6));
+  switch (shape) {
+    case MarkShape::Rise:
+      return fill({at + QPointF(-h, h), at + QPointF(h, h), at + QPointF(0, -h)});
+    case MarkShape::Drop:
+      return fill({at + QPointF(-h, -h), at + QPointF(h, -h), at + QPointF(0, h)});
+    case MarkShape::Diamond:
+      return fill({at + QPointF(-h, 0), at + QPointF(0, -h), at + QPointF(h, 0), at + QPointF(0, h)});
+    case MarkShape::Arrow:
+      return fill({at + QPointF(-h, -h), at + QPointF(h, 0), at + QPointF(-h, h)});
+    case MarkShape::Bar:
+      return fill({at + QPointF(-1.5, -h), at + QPointF(1.5, -h), at + QPointF(1.5, h), at + QPointF(-1.5, h)});
+    case MarkShape::Cross:
+      stroke({-h, -h}, {h, h});
+      stroke({-h, h}, {h, -h});
+      return;
+    case MarkShape::Roof:
+      stroke({-h, -h}, {h, -h});
+      stroke({0, -h}, {0, h});
+      return;
+    case MarkShape::Hop:
+      stroke({-h, h}, {0, -h});
+      stroke({0, -h}, {h, h});
+      return;
+    case MarkShape::Rest:
+      stroke({-h, -h}, {0, h});
+      stroke({0, h}, {h, -h});
+      return;
+  }
+}
+
+}  // namespace lagniappe::app

@@ -1,0 +1,457 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "tape/tape.h"
+
+#include <QHelpEvent>
+#include <QToolTip>
+#include <algorithm>
+#include <cmath>
+
+#include "tape/event_marks.h"
+#include "tape/tape_lanes.h"
+#include "tape/tape_overlay.h"
+#include "theme/state_colours.h"
+#include "theme/theme.h"
+
+namespace lagniappe::app {
+namespace {
+
+constexpr int kNames = 92, kRight = 14, kTop = 9, kBottom = 20;  // Pixels around the lanes.
+constexpr int kFindings = 13, kStates = 22, kContacts = 39, kLeastCurve = 34;
+constexpr double kLiveReplot = 0.07;    // s between two drawings of the whole tape while driving.
+constexpr double kShortestShown = 5.0;  // s shown of a take that is only beginning.
+const char* const kApart = "apart";
+
+// Seconds, with their unit.
+class SecondsTicker : public QCPAxisTicker {
+ protected:
+  QString getTickLabel(double tick, const QLocale& locale, QChar format, int precision) override {
+    return QCPAxisTicker::getTickLabel(std::abs(tick) < 1e-9 ? 0.0 : tick, locale, format, precision) + " s";
+  }
+};
+
+void style_axis(QCPAxis* axis) {
+  axis->setTickLabelFont(theme::number_font(10));
+  axis->setTickLabelColor(theme::kInk2);
+  axis->setBasePen(QPen(theme::kRule));
+  axis->setTickPen(QPen(theme::kRule));
+  axis->setSubTickPen(Qt::NoPen);
+  axis->grid()->setPen(QPen(theme::kRule, 1, Qt::SolidLine));
+  axis->grid()->setZeroLinePen(QPen(theme::kRule, 1));
+  axis->setNumberFormat("g");
+  axis->setNumberPrecision(6);
+}
+
+QString qt(std::string_view text) { return QString::fromUtf8(text.data(), qsizetype(text.size())); }
+
+}  // namespace
+
+Tape::Tape(DriveSession& session, QWidget* parent)
+    : QCustomPlot(parent),
+      session_(session),
+      curve_keys_{"ground_speed", "height"},
+      overlay_(new TapeOverlay(this)) {
+  setObjectName("tape");
+  setFocusPolicy(Qt::TabFocus);
+  setMouseTracking(true);
+  setMinimumHeight(120);
+  setBackground(QBrush(theme::kSheet));
+  setNoAntialiasingOnDrag(false);
+  setAccessibleName(tr("Tape"));
+  since_replot_.start();
+  build_lanes();
+}
+
+QCPAxisRect* Tape::add_lane(int row, int height) {
+  auto* rect = new QCPAxisRect(this, false);
+  rect->setAutoMargins(QCP::msNone);
+  rect->setMargins(QMargins(kNames, row == 0 ? kTop : 0, kRight, 0));
+  rect->setMinimumSize(50, height);
+  if (height != kLeastCurve) rect->setMaximumSize(QWIDGETSIZE_MAX, height);
+  plotLayout()->addElement(row, 0, rect);
+  for (const QCPAxis::AxisType type : {QCPAxis::atBottom, QCPAxis::atLeft}) {
+    style_axis(rect->addAxis(type));
+    rect->axis(type)->setVisible(false);
+    rect->axis(type)->setLayer("grid");
+  }
+  lanes_.push_back(rect);
+  return rect;
+}
+
+void Tape::build_lanes() {
+  const QCPRange range = lanes_.empty() ? QCPRange(0.0, kShortestShown) : shown_range();
+  clearPlottables();
+  plotLayout()->clear();
+  plotLayout()->setRowSpacing(5);
+  lanes_.clear();
+  curves_.clear();
+  const auto lane = [&](int height, LanePainter::Paint paint) {
+    new LanePainter(add_lane(int(lanes_.size()), height),
+                    [this, paint = std::move(paint)](QPainter& painter, const LaneView& view) {
+                      if (!session_.has_shown()) return;
+                      paint_touched(painter, view, touched_, session_.shown().run.tick_rate());
+                      paint(painter, view);
+                    });
+  };
+  const auto rate = [this] { return session_.shown().run.tick_rate(); };
+  lane(kFindings, [this](QPainter& p, const LaneView& v) { paint_findings(p, v, session_.shown().run); });
+  const int ghost_height = ghosts_.empty() ? 0 : 8;
+  lane(kStates + ghost_height, [this, rate, ghost_height](QPainter& p, LaneView v) {
+    const QRectF whole = v.area;
+    v.area.setBottom(whole.bottom() - ghost_height);
+    paint_states(p, v, index_, rate(), true);
+    if (ghost_height == 0) return;
+    v.area = QRectF(whole.left(), whole.bottom() - ghost_height + 2, whole.width(), ghost_height - 2);
+    paint_states(p, v, *ghost_indices_.front(), ghosts_.front()->recording->run.tick_rate(), false);
+  });
+  lane(kContacts, [this, rate](QPainter& p, const LaneView& v) { paint_contacts(p, v, index_, rate()); });
+  lane(kInputRow * int(1 + used_actions(index_).size()) + 2,
+       [this](QPainter& p, const LaneView& v) { paint_inputs(p, v, index_, session_.shown()); });
+  for (const QString& key : curve_keys_) add_curve(int(lanes_.size()), key);
+  if (!ghosts_.empty()) add_curve(int(lanes_.size()), kApart);
+  QCPAxisRect* last = lanes_.back();
+  last->setMargins(QMargins(kNames, 0, kRight, kBottom));
+  QCPAxis* time = last->axis(QCPAxis::atBottom);
+  time->setVisible(true);
+  time->setTicker(QSharedPointer<QCPAxisTicker>(new SecondsTicker));
+  show_range(range.lower, range.upper);
+}
+
+void Tape::add_curve(int row, const QString& key) {
+  const Signal* signal = key == kApart ? nullptr : find_signal(key.toStdString());
+  if (signal == nullptr && key != kApart) return;
+  Curve curve{signal, add_lane(row, kLeastCurve), {}};
+  QCPAxis* left = curve.rect->axis(QCPAxis::atLeft);
+  left->setVisible(true);
+  left->ticker()->setTickCount(3);
+  left->setTickLabelPadding(3);
+  const std::size_t count = (signal == nullptr ? 0 : 1) + ghosts_.size();
+  for (std::size_t i = 0; i < count; ++i) {
+    QCPGraph* graph = addGraph(curve.rect->axis(QCPAxis::atBottom), left);
+    const bool shown = signal != nullptr && i == 0;
+    const theme::RunStyle style =
+        shown ? theme::shown_style() : theme::ghost_style(signal == nullptr ? i : i - 1);
+    graph->setPen(QPen(style.colour, 1.5, style.pen));
+    graph->setAdaptiveSampling(false);
+    curve.graphs.push_back(graph);
+  }
+  // Its name, inside the lane.
+  new LanePainter(curve.rect, [title = curve_title(curve)](QPainter& painter, const LaneView& view) {
+    painter.setFont(theme::text_font(11));
+    painter.setPen(theme::kInk2);
+    painter.drawText(view.area.adjusted(6, 1, 0, 0), Qt::AlignTop | Qt::AlignLeft, title);
+  });
+  curves_.push_back(curve);
+}
+
+// One point a tick while there are fewer ticks than pixels, else the least and the largest of every column.
+void Tape::fill_graph(QCPGraph& graph, const MinMaxPyramid& values, int rate) {
+  QVector<double> x, y;
+  if (values.size() > 0) {
+    const QCPRange range = shown_range();
+    const auto last = double(values.size() - 1);
+    const auto from = std::size_t(std::clamp(std::floor(range.lower * rate) - 1.0, 0.0, last));
+    const auto to = std::size_t(std::clamp(std::ceil(range.upper * rate) + 1.0, 0.0, last));
+    const std::size_t columns = std::size_t(std::max(lanes_.front()->width(), 50));
+    const std::size_t by = std::max<std::size_t>(1, (to - from) / columns);
+    for (std::size_t t = from / by * by; t <= to; t += by) {
+      const MinMaxPyramid::Bounds b = values.bounds(t, std::min(t + by - 1, values.size() - 1));
+      x.append(double(t) / rate);
+      y.append(double(b.low));
+      if (by == 1) continue;
+      x.append((double(t) + 0.5 * double(by)) / rate);
+      y.append(double(b.high));
+    }
+  }
+  graph.setData(x, y, true);
+}
+
+void Tape::fill_curves() {
+  curves_complete_ = true;
+  if (!session_.has_shown()) return;
+  for (Curve& curve : curves_) {
+    std::size_t at = 0;
+    const auto fill = [&](const MinMaxPyramid& values, std::size_t wanted, int rate) {
+      curves_complete_ = curves_complete_ && values.size() >= wanted;
+      fill_graph(*curve.graphs[at++], values, rate);
+    };
+    if (curve.signal != nullptr)
+      fill(index_.values(*curve.signal, session_.shown()), index_.ticks() + 1,
+           session_.shown().run.tick_rate());
+    for (std::size_t g = 0; g < ghosts_.size(); ++g) {
+      const Recording& ghost = *ghosts_[g]->recording;
+      if (curve.signal == nullptr) {
+        fill(apart_[g], 0, session_.shown().run.tick_rate());
+      } else {
+        fill(ghost_indices_[g]->values(*curve.signal, ghost), ghost_indices_[g]->ticks() + 1,
+             ghost.run.tick_rate());
+      }
+    }
+    QCPAxis* left = curve.rect->axis(QCPAxis::atLeft);
+    left->rescale();
+    const QCPRange range = left->range();
+    const double room = std::max(0.08 * range.size(), 0.02);
+    left->setRange(range.lower - room, range.upper + room);
+  }
+}
+
+void Tape::set_ghosts(std::vector<std::shared_ptr<const Ghost>> ghosts) {
+  const bool lanes_change = ghosts.size() != ghosts_.size();
+  ghosts_ = std::move(ghosts);
+  ghost_indices_.clear();
+  apart_.clear();
+  for (const auto& ghost : ghosts_) {
+    ghost_indices_.push_back(std::make_unique<TapeIndex>());
+    ghost_indices_.back()->update(*ghost->recording, 1);
+    apart_.emplace_back();
+    for (const float apart : ghost->against.apart) apart_.back().add(apart);
+  }
+  if (lanes_change) build_lanes();
+  fill_curves();
+  replot(QCustomPlot::rpQueuedReplot);
+}
+
+void Tape::set_curves(const QStringList& keys) {
+  curve_keys_ = keys;
+  build_lanes();
+  fill_curves();
+  replot(QCustomPlot::rpQueuedReplot);
+}
+
+void Tape::set_touched(std::vector<Stretch> touched) {
+  if (touched == touched_) return;
+  touched_ = std::move(touched);
+  replot(QCustomPlot::rpQueuedReplot);
+}
+
+QCPRange Tape::shown_range() const { return lanes_.front()->axis(QCPAxis::atBottom)->range(); }
+
+void Tape::show_range(double from, double to) {
+  for (QCPAxisRect* lane : lanes_) lane->axis(QCPAxis::atBottom)->setRange(from, to);
+  limit_range();
+  fill_curves();
+  replot(QCustomPlot::rpQueuedReplot);
+}
+
+// No narrower than a tick, no wider than the take and a little.
+void Tape::limit_range() {
+  const QCPRange range = shown_range();
+  const double seconds = session_.has_shown() ? session_.shown().run.seconds() : 0.0;
+  const double rate = session_.has_shown() ? session_.shown().run.tick_rate() : 60.0;
+  const double most = std::max(seconds * 1.04, kShortestShown), least = 1.0 / rate;
+  const double size = std::clamp(range.size(), least, most);
+  const double centre =
+      std::clamp(range.center(), size / 2.0 - 0.02 * most, std::max(most - size / 2.0, size / 2.0));
+  for (QCPAxisRect* lane : lanes_)
+    lane->axis(QCPAxis::atBottom)->setRange(centre - size / 2.0, centre + size / 2.0);
+}
+
+void Tape::show_all() { show_range(0.0, 1e9); }
+
+void Tape::zoom(double factor) {
+  const double at = session_.has_shown() ? double(session_.playhead()) / session_.shown().run.tick_rate() : 0.0;
+  const QCPRange range = shown_range();
+  const double centre = range.contains(at) ? at : range.center();
+  show_range(centre + (range.lower - centre) * factor, centre + (range.upper - centre) * factor);
+}
+
+void Tape::select(std::optional<Stretch> stretch) {
+  if (stretch == selection_) return;
+  selection_ = stretch;
+  emit selection_changed();
+}
+
+double Tape::x_of_tick(std::size_t tick) const {
+  return lanes_.front()->axis(QCPAxis::atBottom)->coordToPixel(double(tick) / session_.shown().run.tick_rate());
+}
+
+std::size_t Tape::tick_at_x(double x) const {
+  const double seconds = lanes_.front()->axis(QCPAxis::atBottom)->pixelToCoord(x);
+  const Run& run = session_.shown().run;
+  return std::size_t(std::clamp(std::round(seconds * run.tick_rate()), 0.0, double(run.ticks())));
+}
+
+QRect Tape::lane_rect(int row) const { return lanes_.at(std::size_t(row))->rect(); }
+
+// While driving, the present stays in view.
+void Tape::follow_live() {
+  const QCPRange range = shown_range();
+  const double now = session_.shown().run.seconds();
+  if (session_.live() && (now > range.upper - 0.1 * range.size() || !was_live_))
+    show_range(now - 0.9 * range.size(), now + 0.1 * range.size());
+  was_live_ = session_.live();
+}
+
+void Tape::refresh() {
+  if (!session_.has_shown()) return;
+  const bool due = !session_.live() || since_replot_.nsecsElapsed() * 1e-9 > kLiveReplot;
+  const bool other = revision_ != session_.revision();
+  if (due || other) {
+    const std::size_t used = used_actions(index_).size();
+    const bool changed = index_.update(session_.shown(), session_.revision());
+    if (other) {
+      const bool longer = session_.is_open() && session_.shown().run.ticks() < 2;
+      revision_ = session_.revision();
+      select(std::nullopt);
+      touched_.clear();
+      build_lanes();
+      longer ? show_range(0.0, 12.0) : show_all();
+    } else if (used != used_actions(index_).size()) {
+      build_lanes();
+    }
+    follow_live();
+    if (changed || !curves_complete_) {
+      limit_range();
+      fill_curves();
+      replot(QCustomPlot::rpQueuedReplot);
+      since_replot_.restart();
+    }
+  }
+  overlay_->show_content(overlay_content());
+}
+
+TapeOverlay::Content Tape::overlay_content() const {
+  TapeOverlay::Content content;
+  content.area = QRect(lanes_.front()->rect().topLeft(), lanes_.back()->rect().bottomRight());
+  const double x = x_of_tick(session_.playhead());
+  if (x >= content.area.left() - 1.0 && x <= content.area.right() + 1.0) content.playhead = x;
+  if (selection_) content.selection = {x_of_tick(selection_->first), x_of_tick(selection_->last)};
+  content.loops = session_.loop().has_value();
+  content.labels = labels();
+  return content;
+}
+
+std::vector<TapeOverlay::Label> Tape::labels() const {
+  std::vector<TapeOverlay::Label> all;
+  const auto at = [&](std::size_t lane, double offset, const QString& text, bool strong = false) {
+    all.push_back({lanes_[lane]->rect().top() + offset, text, strong});
+  };
+  at(0, kFindings / 2.0, session_.shown().run.findings().empty() ? tr("no findings") : tr("findings"));
+  at(1, kStates / 2.0, tr("states"));
+  const char* const rows[] = {"ground", "steps", "walls"};
+  for (int i = 0; i < kContactRows; ++i) at(2, kContacts * (i + 0.5) / kContactRows, tr(rows[i]));
+  at(3, kInputRow / 2.0 + 1.0, tr("stick"));
+  double y = kInputRow * 1.5 + 1.0;
+  for (const Action action : used_actions(index_)) {
+    at(3, y, qt(kActionNames[static_cast<std::size_t>(action)]));
+    y += kInputRow;
+  }
+  return all;
+}
+
+QString Tape::curve_title(const Curve& curve) const {
+  if (curve.signal == nullptr) return tr("distance apart, m");
+  const QString unit = qt(curve.signal->unit);
+  return unit.isEmpty() ? qt(curve.signal->name) : QString("%1, %2").arg(qt(curve.signal->name), unit);
+}
+
+void Tape::resizeEvent(QResizeEvent* event) {
+  QCustomPlot::resizeEvent(event);
+  overlay_->setGeometry(rect());
+  fill_curves();
+}
+
+void Tape::mousePressEvent(QMouseEvent* event) {
+  if (!session_.has_shown()) return;
+  drag_at_ = event->position();
+  if (event->button() != Qt::LeftButton) {
+    drag_ = Drag::Pan;
+  } else if (event->modifiers() & Qt::ShiftModifier) {
+    drag_ = Drag::Select;
+    select_from_ = tick_at_x(drag_at_.x());
+  } else {
+    drag_ = Drag::Scrub;
+    session_.set_playhead(tick_at_x(drag_at_.x()));
+    emit scrubbed();
+  }
+}
+
+void Tape::mouseMoveEvent(QMouseEvent* event) {
+  const double x = event->position().x();
+  switch (drag_) {
+    case Drag::None:
+      return;
+    case Drag::Scrub:
+      session_.set_playhead(tick_at_x(x));
+      emit scrubbed();
+      return;
+    case Drag::Select: {
+      const std::size_t to = tick_at_x(x);
+      select(Stretch{std::min(select_from_, to), std::max(select_from_, to)});
+      return;
+    }
+    case Drag::Pan: {
+      const QCPRange range = shown_range();
+      const double moved = (x - drag_at_.x()) / lanes_.front()->width() * range.size();
+      drag_at_ = event->position();
+      show_range(range.lower - moved, range.upper - moved);
+      return;
+    }
+  }
+}
+
+void Tape::mouseReleaseEvent(QMouseEvent*) {
+  // A selection of nothing takes the selection away.
+  if (drag_ == Drag::Select && selection_ && selection_->first == selection_->last) select(std::nullopt);
+  drag_ = Drag::None;
+}
+
+void Tape::mouseDoubleClickEvent(QMouseEvent*) {
+  if (selection_) select(std::nullopt);
+}
+
+void Tape::wheelEvent(QWheelEvent* event) {
+  if (!session_.has_shown()) return;
+  const QCPRange range = shown_range();
+  const double notches = event->angleDelta().y() / 120.0, sideways = event->angleDelta().x() / 120.0;
+  if (sideways != 0.0 || (event->modifiers() & Qt::ShiftModifier)) {
+    const double by = -0.1 * (sideways + notches) * range.size();
+    return show_range(range.lower + by, range.upper + by);
+  }
+  const double at = lanes_.front()->axis(QCPAxis::atBottom)->pixelToCoord(event->position().x());
+  const double factor = std::pow(0.8, notches);
+  show_range(at + (range.lower - at) * factor, at + (range.upper - at) * factor);
+}
+
+// What lies under the mouse, in words.
+QString Tape::hint_at(const QPoint& at) const {
+  if (!session_.has_shown() || at.x() < kNames) {
+    return tr(
+        "Drag: move the playhead. Shift and drag: select a stretch. Wheel: zoom. Right button: pan.\n"
+        "Shapes: triangle up, step; cross, refused; triangle down, snap; bar, wall; T, ceiling; diamond, "
+        "push-out; roof, jump; V, landing; flag, finding.");
+  }
+  const Run& run = session_.shown().run;
+  const std::size_t tick = tick_at_x(at.x());
+  QStringList parts;
+  for (std::size_t e = 0; e < kEventNames.size(); ++e) {
+    if (run.events(tick).has(static_cast<Event>(e))) parts.append(qt(kEventNames[e]));
+  }
+  QString text = tr("tick %1, %2 s: %3")
+                     .arg(tick)
+                     .arg(double(tick) / run.tick_rate(), 0, 'f', 3)
+                     .arg(qt(name_of(run.state(tick).state)));
+  if (!parts.isEmpty()) text += ", " + parts.join(", ");
+  const double near = 6.0 / lanes_.front()->width() * shown_range().size() * run.tick_rate();
+  for (const Finding& f : run.findings()) {
+    if (double(tick) < double(f.first) - near || double(tick) > double(f.last) + near) continue;
+    text += "\n" + QString::fromStdString(to_sentence(f, session_.shown().place->world,
+                                                      session_.shown_profile(), run.tick_rate()));
+  }
+  return text;
+}
+
+bool Tape::event(QEvent* event) {
+  if (event->type() != QEvent::ToolTip) return QCustomPlot::event(event);
+  const auto* help = static_cast<QHelpEvent*>(event);
+  QToolTip::showText(help->globalPos(), hint_at(help->pos()), this);
+  return true;
+}
+
+void Tape::paint_on(QCPPainter& painter, const QSize& size) {
+  const QRect before = viewport();
+  toPainter(&painter, size.width(), size.height());
+  TapeOverlay::paint(painter, overlay_content());  // The lanes still lie as they were painted.
+  setViewport(before);
+}
+
+}  // namespace lagniappe::app

@@ -1,0 +1,21 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The colours that states and runs have everywhere: in the view, on the tape, in tables.
+#pragma once
+
+#include <QColor>
+
+#include "lagniappe/character_state.h"
+
+namespace lagniappe::app::theme {
+
+QColor state_colour(StateId state);
+
+// Of the shown take, and of the n-th ghost; told apart by the pattern of their lines too.
+struct RunStyle {
+  QColor colour;
+  Qt::PenStyle pen;
+};
+inline RunStyle shown_style() { return {QColor(0x0F, 0x6E, 0x6E), Qt::SolidLine}; }
+RunStyle ghost_style(std::size_t n);
+
+}  // namespace lagniappe::app::theme

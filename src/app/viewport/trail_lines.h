@@ -1,0 +1,41 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The ways of the shown take and its ghosts around the playhead, and the figures of other ticks.
+#pragma once
+
+#include <QString>
+#include <memory>
+#include <vector>
+
+#include "session/drive_session.h"
+#include "session/retaker.h"
+
+namespace lagniappe::app {
+
+struct TrailChoice {
+  bool shown = true;
+  double seconds = 6.0;  // Before and after the playhead.
+  QString colour_by;     // "state", the key of a signal, or empty: one colour.
+  int onion_skins = 0;   // A capsule every so many ticks; 0: none.
+};
+
+// What the colours of the trail mean.
+struct TrailLegend {
+  struct Row {
+    QColor colour;
+    QString text;
+  };
+  QString title;
+  std::vector<Row> rows;
+};
+
+using Ghosts = std::vector<std::shared_ptr<const Ghost>>;
+
+// Returns line pairs relative to `origin_C`: the way with a dot per tick, ghosts broken in their own patterns.
+std::vector<LineVertex> trail_lines(const DriveSession& session, const TrailChoice& choice,
+                                    const Ghosts& ghosts, const Vec3& origin_C);
+TrailLegend trail_legend(const DriveSession& session, const TrailChoice& choice);
+
+// Returns the pose of a ghost at the time under the playhead.
+Pose ghost_pose(const DriveSession& session, const Ghost& ghost);
+
+}  // namespace lagniappe::app
