@@ -426,10 +426,11 @@ void MainWindow::show_enabled() {
 
 void MainWindow::place_overlays() {
   if (messages_ == nullptr || !messages_->isVisible()) return;
-  const int width = std::min(760, centralWidget()->width() - 120);
+  const QRect over(view().mapTo(centralWidget(), QPoint()), view().size());
+  const int width = std::min(760, over.width() - 40);
   messages_->setFixedWidth(width);
   messages_->adjustSize();
-  messages_->move((centralWidget()->width() + 64 - width) / 2, 100);
+  messages_->move(over.center().x() - width / 2, over.top() + 60);
   messages_->raise();
 }
 

@@ -80,7 +80,7 @@ TEST_CASE_METHOD(WindowFixture, "A refused step is told and stands out") {
       [&] { return session.current().foot_C.z < -0.6 && length(session.current().velocity_C) < 1e-6; }));
   QTest::keyClick(&window, Qt::Key_P);
   const LedgerColumn& ledger = window.page().ledger();
-  REQUIRE(wait_for([&] { return ledger.isVisible() && !ledger.sentences().isEmpty(); }));
+  REQUIRE(wait_for([&] { return ledger.heading() == QString("Tick %1").arg(session.playhead()); }));
   const auto* list = ledger.findChild<QListWidget*>("sentences");
   int refused = 0;
   for (int i = 0; i < list->count(); ++i) {

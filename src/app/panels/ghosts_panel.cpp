@@ -137,6 +137,7 @@ GhostsPanel::GhostsPanel(TakeDesk& desk, DriveSession& session, QWidget* parent)
   connect(unchanged_, &QPushButton::clicked, &desk_, &TakeDesk::retake_unchanged);
   connect(cancel_, &QPushButton::clicked, &desk_, &TakeDesk::cancel_retake);
   connect(&desk_, &TakeDesk::ghosts_changed, this, &GhostsPanel::show_ghosts);
+  connect(&desk_, &TakeDesk::rested, this, &GhostsPanel::show_ghosts);
   connect(&desk_, &TakeDesk::retake_progress, this, &GhostsPanel::show_progress);
   connect(table_->horizontalHeader(), &QHeaderView::sectionDoubleClicked, this, &GhostsPanel::rename_pin);
   connect(table_->horizontalHeader(), &QHeaderView::customContextMenuRequested, this,
@@ -226,7 +227,8 @@ void GhostsPanel::fill_table() {
       table_->setItem(row, at, item);
     }
   }
-  table_->resizeColumnsToContents();
+  table_->horizontalHeader()->setSectionResizeMode(columns.size() < 4 ? QHeaderView::Stretch
+                                                                      : QHeaderView::ResizeToContents);
   table_->verticalHeader()->setDefaultSectionSize(22);
 }
 

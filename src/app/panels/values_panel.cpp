@@ -29,7 +29,10 @@ QString row_name(std::string_view section, std::string_view key) {
 // Does not take the wheel while the mouse only passes by.
 class Number : public QDoubleSpinBox {
  public:
-  Number() { setFocusPolicy(Qt::StrongFocus); }
+  Number() {
+    setFocusPolicy(Qt::StrongFocus);
+    setButtonSymbols(QAbstractSpinBox::NoButtons);
+  }
 
  protected:
   void wheelEvent(QWheelEvent* event) override {

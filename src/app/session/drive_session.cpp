@@ -211,7 +211,8 @@ void DriveSession::play(bool playing) {
   if (!playing) return;
   resting_ = true;
   const std::size_t first = loop_ ? loop_->first : 0, last = loop_ ? loop_->last : shown_->run.ticks();
-  play_at_ = double(playhead_ >= last || playhead_ < first ? first : playhead_);
+  if (playhead_ >= last || playhead_ < first) playhead_ = first;
+  play_at_ = double(playhead_);
 }
 
 void DriveSession::set_playhead(std::size_t tick) {

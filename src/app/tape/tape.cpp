@@ -17,6 +17,7 @@ namespace {
 
 constexpr int kNames = 92, kRight = 14, kTop = 9, kBottom = 20;  // Pixels around the lanes.
 constexpr int kFindings = 13, kStates = 22, kContacts = 39, kLeastCurve = 34;
+constexpr int kTallCurve = 60;          // Pixels from which there is room for more numbers.
 constexpr double kLiveReplot = 0.07;    // s between two drawings of the whole tape while driving.
 constexpr double kShortestShown = 5.0;  // s shown of a take that is only beginning.
 const char* const kApart = "apart";
@@ -87,7 +88,7 @@ void Tape::build_lanes() {
   const auto lane = [&](int height, LanePainter::Paint paint) {
     new LanePainter(add_lane(int(lanes_.size()), height),
                     [this, paint = std::move(paint)](QPainter& painter, const LaneView& view) {
-                      if (!session_.has_shown()) return;
+                      if (!is_current()) return;
                       paint_touched(painter, view, touched_, session_.shown().run.tick_rate());
                       paint(painter, view);
                     });
@@ -151,7 +152,7 @@ void Tape::fill_graph(QCPGraph& graph, const MinMaxPyramid& values, int rate) {
     const auto last = double(values.size() - 1);
     const auto from = std::size_t(std::clamp(std::floor(range.lower * rate) - 1.0, 0.0, last));
     const auto to = std::size_t(std::clamp(std::ceil(range.upper * rate) + 1.0, 0.0, last));
-    const std::size_t columns = std::size_t(std::max(lanes_.front()->width(), 50));
+    const std::size_t columns = std::size_t(std::max(width() - kNames - kRight, 50));
     const std::size_t by = std::max<std::size_t>(1, (to - from) / columns);
     for (std::size_t t = from / by * by; t <= to; t += by) {
       const MinMaxPyramid::Bounds b = values.bounds(t, std::min(t + by - 1, values.size() - 1));
@@ -167,7 +168,7 @@ void Tape::fill_graph(QCPGraph& graph, const MinMaxPyramid& values, int rate) {
 
 void Tape::fill_curves() {
   curves_complete_ = true;
-  if (!session_.has_shown()) return;
+  if (!is_current()) return;
   for (Curve& curve : curves_) {
     std::size_t at = 0;
     const auto fill = [&](const MinMaxPyramid& values, std::size_t wanted, int rate) {
@@ -186,12 +187,24 @@ void Tape::fill_curves() {
              ghost.run.tick_rate());
       }
     }
-    QCPAxis* left = curve.rect->axis(QCPAxis::atLeft);
-    left->rescale();
-    const QCPRange range = left->range();
-    const double room = std::max(0.08 * range.size(), 0.02);
-    left->setRange(range.lower - room, range.upper + room);
+    fit_values(curve);
   }
+}
+
+// All that is shown of a curve, with some room; what never changes lies in the middle of some range.
+void Tape::fit_values(const Curve& curve) {
+  QCPRange all;
+  bool any = false;
+  for (const QCPGraph* graph : curve.graphs) {
+    bool found = false;
+    const QCPRange range = graph->getValueRange(found);
+    if (!found) continue;
+    all = any ? QCPRange(std::min(all.lower, range.lower), std::max(all.upper, range.upper)) : range;
+    any = true;
+  }
+  const double room = std::max(0.18 * all.size(), all.size() < 1e-6 ? 0.5 : 1e-6);
+  curve.rect->axis(QCPAxis::atLeft)->ticker()->setTickCount(curve.rect->height() < kTallCurve ? 1 : 3);
+  curve.rect->axis(QCPAxis::atLeft)->setRange(all.lower - room, all.upper + room);
 }
 
 void Tape::set_ghosts(std::vector<std::shared_ptr<const Ghost>> ghosts) {

@@ -67,10 +67,13 @@ class Tape : public QCustomPlot {
   };
   enum class Drag { None, Scrub, Select, Pan };
 
+  // Whether what was gathered is of the recording that is shown now.
+  bool is_current() const { return session_.has_shown() && revision_ == session_.revision(); }
   void build_lanes();
   QCPAxisRect* add_lane(int row, int height);
   void add_curve(int row, const QString& key);
   void fill_curves();
+  void fit_values(const Curve& curve);
   void fill_graph(QCPGraph& graph, const MinMaxPyramid& values, int tick_rate);
   void follow_live();
   void limit_range();

@@ -100,7 +100,9 @@ QString style_sheet() {
     #sheet { background: @sheet; border: 1px solid @rule; border-radius: 10px; }
     #sheetTitle { font-size: 16px; font-weight: 700; }
     #sheetGroup { font-weight: 600; color: @teal; }
-    #key { font-family: "JetBrains Mono"; font-size: 12px; background: #FFFFFF; border: 1px solid @rule; border-radius: 5px; padding: 2px 7px; }
+    #key { font-family: "JetBrains Mono"; font-size: 11px; background: #FFFFFF; border: 1px solid @rule; border-radius: 4px; padding: 0px 6px; }
+    #sheet QLabel { font-size: 12px; }
+    QPushButton, QToolButton, QTabBar { outline: none; }
     QToolTip { background: @ink; color: @sheet; border: none; padding: 5px 8px; }
     QProgressBar { border: none; background: @rule; height: 4px; border-radius: 2px; }
     QProgressBar::chunk { background: @gold; border-radius: 2px; }

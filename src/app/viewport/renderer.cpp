@@ -136,7 +136,8 @@ void Renderer::draw(const DrawnFrame& frame) {
   glEnable(GL_POLYGON_OFFSET_FILL);
   glPolygonOffset(1.0f, 1.0f);
   draw_scene(frame, to_clip);
-  draw_figure(frame);
+  draw_figure(frame.figure);
+  draw_ghosts(frame);
   glDisable(GL_POLYGON_OFFSET_FILL);
   draw_sky(frame);
   glEnable(GL_BLEND);
@@ -190,8 +191,17 @@ void Renderer::draw_sky(const DrawnFrame& frame) {
   glDrawArrays(GL_TRIANGLES, 0, net_.count);
 }
 
-void Renderer::draw_figure(const DrawnFrame& frame) {
-  for (const FigurePart& part : frame.figure) {
+void Renderer::draw_ghosts(const DrawnFrame& frame) {
+  if (frame.ghosts.empty()) return;
+  glEnable(GL_BLEND);
+  glBlendColor(0.0f, 0.0f, 0.0f, 0.5f);
+  glBlendFuncSeparate(GL_CONSTANT_ALPHA, GL_ONE_MINUS_CONSTANT_ALPHA, GL_ZERO, GL_ONE);
+  draw_figure(frame.ghosts);
+  glDisable(GL_BLEND);
+}
+
+void Renderer::draw_figure(const std::vector<FigurePart>& parts) {
+  for (const FigurePart& part : parts) {
     Geometry& solid = solids_[static_cast<std::size_t>(part.solid)];
     lit_.setUniformValue("to_scene", to_qt(to_scene(part.to_course)));
     lit_.setUniformValue("tint", QVector3D(part.colour.redF(), part.colour.greenF(), part.colour.blueF()));

@@ -24,6 +24,7 @@ struct DrawnFrame {
   bool flipped = false;  // The first row of pixels is to be the top one.
   bool grid = true;
   std::vector<FigurePart> figure;
+  std::vector<FigurePart> ghosts;  // Half seen through.
   struct Shadow {
     Vec3 at_C, normal_C;
     double radius, strength;
@@ -63,7 +64,8 @@ class Renderer : protected QOpenGLFunctions_3_3_Core {
   void draw_lines(Geometry& geometry, const SceneMesh::Range& range, const glm::dmat4& to_clip, float strength,
                   float fade);
   void draw_sky(const DrawnFrame& frame);
-  void draw_figure(const DrawnFrame& frame);
+  void draw_figure(const std::vector<FigurePart>& parts);
+  void draw_ghosts(const DrawnFrame& frame);
   void draw_shadow(const DrawnFrame& frame, const glm::dmat4& to_clip);
   void draw_overlay(const DrawnFrame& frame, const glm::dmat4& to_clip);
 

@@ -24,6 +24,7 @@ constexpr int kFarthestMove = 80;                     // Pixels of the first mov
 constexpr double kCountEvery = 0.5;                   // s over which the draw rate is counted.
 constexpr double kClickDistance = 4.0;                // Pixels; who moves the mouse farther drags.
 constexpr double kPickDistance = 14.0;                // Pixels from what a ledger line is about.
+constexpr double kNearGhost = 0.03;                   // m.
 constexpr double kPickReach = 500.0;                  // m.
 constexpr double kLongestShadow = 6.0;                // m above ground at which the shadow is gone.
 
@@ -218,9 +219,10 @@ DrawnFrame ViewWidget::drawn_frame(const Eye& eye, const QSize& pixels, bool fli
 void ViewWidget::add_ghosts(DrawnFrame& frame) const {
   for (std::size_t g = 0; g < ghosts_.size(); ++g) {
     const Pose pose = ghost_pose(session_, *ghosts_[g]);
+    if (length(pose.foot_C - session_.current().foot_C) < kNearGhost) continue;  // Not told apart anyway.
     for (FigurePart part : figure_parts(pose, carriage_of(pose.travelled, 1.0, false))) {
       part.colour = theme::ghost_style(g).colour.lighter(125);
-      frame.figure.push_back(part);
+      frame.ghosts.push_back(part);
     }
   }
 }

@@ -9,6 +9,8 @@
 #include <QVBoxLayout>
 #include <algorithm>
 
+#include "theme/theme.h"
+
 namespace lagniappe::app {
 namespace {
 
@@ -39,6 +41,7 @@ CommandSearch::CommandSearch(std::function<QList<QAction*>()> actions, QWidget* 
   field_->installEventFilter(this);
   list_->setObjectName("commands");
   list_->setFocusPolicy(Qt::NoFocus);
+  list_->setIconSize({16, 16});
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(14, 14, 14, 14);
   column->addWidget(field_);
@@ -66,6 +69,9 @@ void CommandSearch::fill(const QString& wanted) {
   }
   std::stable_sort(ranked.begin(), ranked.end(),
                    [](const auto& a, const auto& b) { return a.first < b.first; });
+  QPixmap nothing(16, 16);
+  nothing.fill(Qt::transparent);
+  const QIcon blank(nothing);  // So that the names stand under each other.
   found_.clear();
   list_->clear();
   for (const auto& [r, action] : ranked) {
@@ -73,8 +79,10 @@ void CommandSearch::fill(const QString& wanted) {
     const QString keys = action->shortcut().toString(QKeySequence::NativeText);
     const QString on = action->isCheckable() ? (action->isChecked() ? tr("  (on)") : tr("  (off)")) : QString();
     auto* item = new QListWidgetItem(name_of(*action) + on + (keys.isEmpty() ? "" : "    " + keys), list_);
-    item->setIcon(action->icon());
-    if (!action->isEnabled()) item->setFlags(Qt::NoItemFlags);
+    item->setIcon(action->icon().isNull() ? blank : action->icon());
+    if (action->isEnabled()) continue;
+    item->setFlags(Qt::NoItemFlags);
+    item->setForeground(theme::kInk2);
   }
   list_->setCurrentRow(found_.isEmpty() ? -1 : 0);
 }

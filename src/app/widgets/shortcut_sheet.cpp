@@ -11,7 +11,7 @@
 namespace lagniappe::app {
 namespace {
 
-constexpr int kRowsInMiddle = 27;
+constexpr int kRowsAtLeft = 6, kRowsInMiddle = 24;  // Of actions, in their order.
 
 // Rows of one column: a heading, or a key and what it does.
 class Column {
@@ -40,9 +40,9 @@ ShortcutSheet::ShortcutSheet(const QList<QAction*>& actions, QWidget* parent) : 
   setObjectName("sheet");
   setFocusPolicy(Qt::StrongFocus);
   auto* grid = new QGridLayout(this);
-  grid->setContentsMargins(26, 20, 26, 22);
+  grid->setContentsMargins(22, 12, 22, 12);
   grid->setHorizontalSpacing(12);
-  grid->setVerticalSpacing(2);
+  grid->setVerticalSpacing(1);
   for (const int gap : {2, 5}) grid->setColumnMinimumWidth(gap, 18);
   auto* title = new QLabel(tr("Keys"));
   title->setObjectName("sheetTitle");
@@ -69,9 +69,9 @@ ShortcutSheet::ShortcutSheet(const QList<QAction*>& actions, QWidget* parent) : 
   int row = 0;
   for (const QAction* action : actions) {
     if (action->shortcut().isEmpty()) continue;
-    Column& column = row < kRowsInMiddle ? middle : right;
+    Column& column = row < kRowsAtLeft ? left : row < kRowsAtLeft + kRowsInMiddle ? middle : right;
     const QString menu = action->data().toString();
-    if (menu != group || (row == kRowsInMiddle)) column.heading(tr(qPrintable(menu)));
+    if (menu != group || row == kRowsAtLeft + kRowsInMiddle) column.heading(tr(qPrintable(menu)));
     group = menu;
     column.row(action->shortcut().toString(QKeySequence::NativeText), action->text().remove("&").remove("..."));
     ++row;
