@@ -22,7 +22,7 @@ void look_at(const Result<T>& result) {
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size) {
   if (size == 0) return 0;
   const std::string_view text(reinterpret_cast<const char*>(data) + 1, size - 1);
-  switch (data[0] % 4) {
+  switch (data[0] % 5) {
     case 0: {
       const auto course = parse_course(text, "fuzz", "/nonexistent");
       look_at(course);
@@ -35,8 +35,15 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     case 2:
       look_at(parse_inputs(text, "fuzz"));
       break;
-    default:
+    case 3:
+      look_at(parse_take_json(text, "fuzz"));
+      break;
+    default: {
+      const auto recovered = recover_take(text, "fuzz");
+      // What is recovered can be written, and is whole then.
+      if (recovered && !parse_take(take_bytes(recovered->take), "fuzz")) std::abort();
       look_at(parse_take(text, "fuzz"));
+    }
   }
   return 0;
 }

@@ -21,9 +21,11 @@ MAY_USE = {
 APP_MAY_USE = {
     "theme": [],
     "session": [],
+    "tape": ["theme", "session"],
     "viewport": ["theme", "session"],
     "widgets": ["theme", "viewport"],
-    "pages": ["theme", "session", "viewport", "widgets"],
+    "panels": ["theme", "session", "widgets"],
+    "pages": ["theme", "session", "tape", "viewport", "widgets", "panels"],
 }
 INCLUDE = re.compile(r'^\s*#include\s+([<"])([^>"]+)[>"]', re.M)
 

@@ -3,21 +3,7 @@
 
 #include <fmt/format.h>
 
-#include <chrono>
-#include <ctime>
-
 namespace lagniappe::cli {
-namespace {
-
-std::string now_text() {
-  const std::time_t now = std::chrono::system_clock::to_time_t(std::chrono::system_clock::now());
-  char text[32];
-  std::strftime(text, sizeof text, "%Y-%m-%dT%H:%M:%SZ", std::gmtime(&now));
-  return text;
-}
-
-}  // namespace
-
 void add_output_options(CLI::App& command, Outputs& outputs) {
   command.add_option("--trace", outputs.trace, "Write the state after every tick as CSV");
   command.add_option("--ledger", outputs.ledger, "Write what the solver did in every tick as JSON lines");
@@ -33,7 +19,6 @@ Result<void> write_outputs(const Outputs& outputs, const Run& run, Take take, co
   take.about.name = describe(run, world);
   take.about.path = path_of(run);
   take.about.ticks = run.ticks();
-  take.about.recorded = now_text();
   return write_file(outputs.take, take_bytes(take));
 }
 

@@ -17,7 +17,7 @@ struct Outputs {
 void add_output_options(CLI::App& command, Outputs& outputs);
 
 // Writes what was asked for; nothing is written before all of the run is done. The take is written with its
-// hashes and a description.
+// hashes and a description, but without the time of day: equal calls write equal bytes.
 Result<void> write_outputs(const Outputs& outputs, const Run& run, Take take, const World& world);
 
 // What a run came to, as lines.

@@ -48,13 +48,15 @@ class CommandLine(unittest.TestCase):
             return list(csv.DictReader(file))
 
     def test_help_and_version(self):
-        for arguments in (["--help"], ["drive", "--help"], ["explain", "--help"], ["check", "--help"]):
+        for arguments in (["--help"], ["drive", "--help"], ["explain", "--help"], ["check", "--help"],
+                          ["retake", "--help"], ["diff", "--help"], ["convert", "--help"]):
             self.assertEqual(call(*arguments).returncode, 0)
         self.assertIn("Examples:", call("drive", "--help").stdout)
         self.assertRegex(call("--version").stdout, r"lagniappe-cli \d+\.\d+\.\d+")
 
     def test_wrong_usage_is_64(self):
-        for arguments in ([], ["fly"], ["drive"], ["explain"], ["explain", "--course", COURSE, "--tick", "0"], ["drive", "--course", COURSE], ["check"], ["check", "--deep", COURSE]):
+        for arguments in ([], ["fly"], ["drive"], ["explain"], ["explain", "--course", COURSE, "--tick", "0"], ["drive", "--course", COURSE], ["check"], ["check", "--deep", COURSE], ["retake"], ["retake", "x.take", "--hz", "5"],
+                          ["diff", "a.take"], ["convert", "a.take"]):
             self.assertEqual(call(*arguments).returncode, 64, arguments)
         i = self.inputs()
         for extra in (["--hz", "5"], ["--hz", "481"], ["--hz", "fast"], ["--seconds", "-1"]):
@@ -138,6 +140,80 @@ class CommandLine(unittest.TestCase):
         with open(self.path("l.jsonl"), encoding="utf-8") as file:
             entries = json.loads(file.readlines()[-1])["entries"]
         self.assertEqual(len(entries), len([line for line in lines[:lines.index(next(l for l in lines if l.startswith("tick 61")))] if line.startswith("  ")]))
+
+    def take(self, name="t.take", *more):
+        done = self.drive(f"{SOURCE}/takes/stairs.inputs.json", "--take", self.path(name), *more)
+        self.assertEqual(done.returncode, 0, done.stderr)
+        return self.path(name)
+
+    def test_a_retake_with_nothing_changed_is_identical_and_needs_no_other_file(self):
+        done = call("retake", self.take(), "--trace", self.path("again.csv"))
+        self.assertEqual(done.returncode, 0, done.stderr)
+        self.assertIn("identical         yes, in all 480 ticks", done.stdout)
+        self.drive(f"{SOURCE}/takes/stairs.inputs.json", "--trace", self.path("first.csv"))
+        self.assertEqual(self.rows("again.csv"), self.rows("first.csv"))
+
+    def test_a_retake_with_other_values_says_where_it_parts_and_why(self):
+        done = call("retake", self.take(), "--set", "ground.highest_step=0.1", "--set", "jump.height=2", "--take", self.path("low.take"))
+        self.assertEqual(done.returncode, 0, done.stderr)
+        self.assertIn("changed           ground.highest_step 0.34 -> 0.1 m", done.stdout)
+        self.assertIn("changed           jump.height 1.2 -> 2 m", done.stdout)
+        self.assertRegex(done.stdout, r"part +at tick \d+")
+        self.assertIn("rise 0.180 m > 0.100 m allowed, refused", done.stdout)
+        self.assertIn("drifted", done.stdout)
+        both = call("diff", self.path("t.take"), self.path("low.take"))
+        self.assertEqual(both.returncode, 1)
+        self.assertIn("furthest apart", both.stdout)
+        self.assertEqual(call("diff", self.path("t.take"), self.path("t.take")).returncode, 0)
+
+    def test_a_retake_through_another_profile_rate_and_course(self):
+        take = self.take()
+        heron = call("retake", take, "--profile", f"{SOURCE}/profiles/heron.profile.json", "--hz", "144", "--trace", self.path("h.csv"))
+        self.assertEqual(heron.returncode, 0, heron.stderr)
+        self.assertEqual(len(self.rows("h.csv")), 8 * 144 + 1)
+        floor = self.write("f.course.json", {"lagniappe": "course", "version": 1, "name": "Floor", "marks": [{"id": "start", "at": [0, 0, 0]}],
+                                             "pieces": [{"id": "f", "kind": "block", "at": [0, -1, 0], "size": [200, 1, 200]}]})
+        flat = call("retake", take, "--course", floor, "--trace", self.path("f.csv"))
+        self.assertEqual(flat.returncode, 0, flat.stderr)
+        self.assertLess(abs(float(self.rows("f.csv")[-1]["foot_y"])), 1e-9)
+
+    def test_bad_values_and_takes_are_one_line_and_2(self):
+        take = self.take()
+        for arguments, says in ((["retake", take, "--set", "ground.sped=3"], 'nearest known key is "speed"'),
+                                (["retake", take, "--set", "ground.speed=fast"], "/ground/speed"),
+                                (["retake", take, "--set", "ground.speed"], "NAME=VALUE"),
+                                (["retake", self.path("none.take")], "cannot be opened"),
+                                (["retake", COURSE], "take"),
+                                (["diff", take, PROFILE], "take")):
+            done = call(*arguments)
+            self.assertEqual(done.returncode, 2, arguments)
+            self.assertEqual(done.stderr.count("\n"), 1, done.stderr)
+            self.assertIn(says, done.stderr)
+
+    def test_convert_goes_to_json_and_back_to_the_same_bytes(self):
+        take = self.take()
+        self.assertEqual(call("convert", take, self.path("t.json")).returncode, 0)
+        with open(self.path("t.json"), encoding="utf-8") as file:
+            document = json.load(file)
+        self.assertEqual(document["lagniappe"], "take")
+        self.assertEqual(document["head"]["course"]["name"], "Tidewheel pump works")
+        self.assertEqual(document["parts"][-1], {"end": 480})
+        self.assertIn("ok (take)", call("check", self.path("t.json")).stdout)
+        self.assertEqual(call("convert", self.path("t.json"), self.path("back.take")).returncode, 0)
+        with open(take, "rb") as a, open(self.path("back.take"), "rb") as b:
+            self.assertEqual(a.read(), b.read())
+
+    def test_what_can_be_read_of_a_cut_take_is_recovered(self):
+        long = self.take("long.take", "--seconds", "120")
+        with open(long, "rb") as file:
+            whole = file.read()
+        with open(self.path("cut.take"), "wb") as file:
+            file.write(whole[:-30])
+        done = call("check", self.path("cut.take"))
+        self.assertEqual(done.returncode, 2)
+        self.assertRegex(done.stderr, r"after tick 4096: .* the 68\.27 s before it can be recovered")
+        self.assertEqual(call("convert", "--recover", self.path("cut.take"), self.path("rest.take")).returncode, 0)
+        self.assertIn("yes, in all 4096 ticks", call("retake", self.path("rest.take")).stdout)
 
     def test_check_names_each_file(self):
         bad = self.write("bad.json", "{}")

@@ -47,7 +47,8 @@ QToolButton* menu_button(const QString& text, const QString& tip) {
 template <typename Value, typename Chosen>
 void add_choices(QMenu* menu, const QString& title, const QList<std::pair<QString, Value>>& entries,
                  const Value& now, const Chosen& chosen) {
-  menu->addSection(title);
+  if (!menu->isEmpty()) menu->addSeparator();
+  menu->addAction(title)->setEnabled(false);
   auto* group = new QActionGroup(menu);
   for (const auto& [text, value] : entries) {
     QAction* action = menu->addAction(text);

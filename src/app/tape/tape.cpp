@@ -203,7 +203,7 @@ void Tape::fit_values(const Curve& curve) {
     any = true;
   }
   const double room = std::max(0.18 * all.size(), all.size() < 1e-6 ? 0.5 : 1e-6);
-  curve.rect->axis(QCPAxis::atLeft)->ticker()->setTickCount(curve.rect->height() < kTallCurve ? 1 : 3);
+  curve.rect->axis(QCPAxis::atLeft)->ticker()->setTickCount(curve.rect->height() < kTallCurve ? 2 : 3);
   curve.rect->axis(QCPAxis::atLeft)->setRange(all.lower - room, all.upper + room);
 }
 

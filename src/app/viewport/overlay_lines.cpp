@@ -10,6 +10,7 @@ namespace {
 
 constexpr double kArrowPerSpeed = 0.25;  // m drawn per m/s.
 constexpr double kNormalLength = 0.45;   // m.
+constexpr double kStepBar = 0.15;        // m, half of the bar at the highest step.
 constexpr double kPointedAt = 0.12;      // m, of the rings around what a ledger line is about.
 
 // Where each sweep began, where it would have ended, and where it did end.
@@ -28,6 +29,23 @@ void draw_sweeps(LinePen& pen, const Ledger& ledger, const CharacterState& state
     if (!sweep->hit) continue;
     ring(sweep->from_C + sweep->motion_C, theme::kGold);
     pen.arrow(ended + up * radius, sweep->motion_C * (1.0 - sweep->fraction), theme::kGold);
+  }
+}
+
+// A step that was tried stands where the way was blocked: a post as high as the riser was found to be, and a
+// bar at the highest that is allowed.
+void draw_steps(LinePen& pen, const Ledger& ledger, const CharacterState& before) {
+  const Vec3 up = before.up_C(), side = LinePen::across_any(up) * kStepBar, other = cross(up, side);
+  Vec3 at = before.foot_C;
+  for (const LedgerEntry& entry : ledger.entries) {
+    const auto* sweep = std::get_if<entry::Sweep>(&entry);
+    if (sweep != nullptr && sweep->hit) at = sweep->point_C - up * dot(sweep->point_C - sweep->from_C, up);
+    const auto* step = std::get_if<entry::Step>(&entry);
+    if (step == nullptr) continue;
+    const QColor colour = step->outcome == entry::Step::Outcome::Taken ? theme::kMoss : theme::kBrick;
+    pen.arrow(at, up * std::max(step->rise, 0.02), colour);
+    for (const Vec3& d : {side, other})
+      pen.line(at + up * step->highest - d, at + up * step->highest + d, theme::kGold);
   }
 }
 
@@ -84,12 +102,15 @@ std::vector<LineVertex> overlay_lines(const DriveSession& session, const Overlay
   const Ledger ledger = session.last_ledger();
   if (choice.capsule)
     pen.capsule(capsule_axis(state.foot_C, state.up_C(), radius, state.capsule_height), radius, theme::kPlum);
-  if (!session.live()) draw_sweeps(pen, ledger, state, radius);
+  if (!session.live()) {
+    draw_sweeps(pen, ledger, state, radius);
+    draw_steps(pen, ledger, state);
+  }
   if (contacts) {
     draw_contacts(pen, ledger);
     draw_ground_contact(pen, state);
   }
-  if (choice.probe) draw_probe(pen, ledger, state, radius);
+  if (choice.probe || !session.live()) draw_probe(pen, ledger, state, radius);
   if (choice.arrows) draw_arrows(pen, ledger, state);
   return lines;
 }

@@ -155,14 +155,14 @@ void Readouts::paint_panel(QPainter& painter) const {
 QString Readouts::hint() const {
   if (session_.place() == nullptr) return "Open a course or a model with Ctrl+O, or drop a file here";
   if (frame_.driving) {
-    return session_.paused() ? "Paused.  P drives on from here,  ,  and  .  step.  Esc leaves driving"
+    return session_.paused() ? "Paused.  P drives on from here, the keys , and . step.  Esc leaves driving"
                              : "Driving.  Esc gives the mouse back,  F1 lists the keys";
   }
   if (!frame_.has_driven && session_.shown().run.ticks() < 120)
     return "Press Enter, or Drive, to walk.  Drag to look round,  F1 lists the keys";
   const std::size_t at = session_.playhead(), last = session_.shown().run.ticks();
   if (at < last)
-    return QString("Tick %1 of %2.  Enter drives on from here,  ,  and  .  step").arg(at).arg(last);
+    return QString("Tick %1 of %2.  Enter drives on from here, the keys , and . step").arg(at).arg(last);
   return "Enter drives on.  Drag on the tape to go back in time,  drag here to look round";
 }
 
