@@ -106,7 +106,7 @@ int main(int argc, char** argv) {
   const Arguments arguments = parse(application);
   QSettings settings;
   MainWindow window(settings, MainWindow::real_doors());
-  window.resize(1280, 800);
+  if (!arguments.example_folder.isEmpty()) window.resize(1280, 800);
   window.show();
   if (!arguments.example_folder.isEmpty()) begin_example(window, arguments.example_folder, since_start);
   open_at_start(window, arguments.files);

@@ -29,7 +29,7 @@ namespace {
 constexpr int kMostRecent = 8;
 constexpr int kLongestName = 130;  // Pixels.
 constexpr qint64 kLargestProfile = 1 << 20;
-const char *const kRecentKey = "recent", *const kStudyKey = "study";
+const char *const kRecentKey = "recent", *const kStudyKey = "study", *const kGeometryKey = "window";
 const char* const kCourseFilter = "Courses and models (*.course.json *.json *.glb *.gltf *.obj)";
 const char* const kProfileFilter = "Profiles (*.profile.json *.json)";
 
@@ -78,6 +78,8 @@ MainWindow::MainWindow(QSettings& settings, Doors doors)
   setWindowTitle("Lagniappe");
   setWindowIcon(QIcon(":/lagniappe.svg"));
   setAcceptDrops(true);
+  resize(1280, 800);
+  restoreGeometry(settings_.value(kGeometryKey).toByteArray());
   auto* central = new QWidget;
   auto* column = new QVBoxLayout(central);
   column->setContentsMargins(0, 0, 0, 0);
@@ -106,11 +108,16 @@ MainWindow::MainWindow(QSettings& settings, Doors doors)
   connect(&desk_, &TakeDesk::values_changed, this,
           [this] { profile_chip_->setText(chip_text(*profile_chip_, "Profile", session_.profile().name)); });
   connect(take_actions_, &TakeActions::problem, this, &MainWindow::show_problem);
-  for (const auto opens : {&TakeActions::open_asked}) connect(take_actions_, opens, this, &MainWindow::open);
+  connect(take_actions_, &TakeActions::open_asked, this, &MainWindow::open);
   connect(page_, &DrivePage::open_asked, this, &MainWindow::open);
+  connect(page_, &DrivePage::overlay_asked, this, [this](const QString& path) {
+    if (path.isEmpty()) return;
+    loader_.load_take(path, session_.shared_place());
+    load_for_ = LoadFor::Pin;
+  });
   connect(take_actions_, &TakeActions::retake_course_asked, this, [this](const QString& path) {
     loader_.load(path);
-    for_retake_ = true;
+    load_for_ = LoadFor::Retake;
   });
   connect(
       &view(), &ViewWidget::frame_shown, this,
@@ -253,11 +260,17 @@ void MainWindow::connect_loader() {
   });
   connect(&loader_, &PlaceLoader::progress, messages_, &MessageBar::show_progress);
   connect(&loader_, &PlaceLoader::loaded, this, [this](const std::shared_ptr<const Place>& place) {
-    if (!std::exchange(for_retake_, false)) return take_place(place);
+    if (std::exchange(load_for_, LoadFor::Showing) != LoadFor::Retake) return take_place(place);
     messages_->hide();
     desk_.retake_on(place);
   });
-  connect(&loader_, &PlaceLoader::take_loaded, this, &MainWindow::show_take);
+  connect(&loader_, &PlaceLoader::take_loaded, this,
+          [this](const std::shared_ptr<Recording>& recording, const QString& verdict) {
+            if (std::exchange(load_for_, LoadFor::Showing) != LoadFor::Pin)
+              return show_take(recording, verdict);
+            messages_->hide();
+            desk_.pin_take(recording);
+          });
   connect(&loader_, &PlaceLoader::take_damaged, this, [this](const QString& path, const QString& sentence) {
     offered_ = [this, path] { loader_.load_take(path, session_.shared_place(), true); };
     messages_->show_offer(tr("%1 is damaged").arg(QFileInfo(path).fileName()), sentence,
@@ -268,7 +281,7 @@ void MainWindow::connect_loader() {
     if (const auto offered = std::exchange(offered_, nullptr)) offered();
   });
   connect(&loader_, &PlaceLoader::failed, this, [this](const QString& path, const QString& sentence) {
-    for_retake_ = false;
+    load_for_ = LoadFor::Showing;
     const QString kept = session_.place() ? tr("; the course stays as it was") : QString();
     messages_->show_problem(tr("%1 was not opened%2").arg(QFileInfo(path).fileName(), kept), sentence);
     place_overlays();
@@ -282,7 +295,7 @@ void MainWindow::open(const QString& path) {
   // A profile is told by its heading; anything else goes the way of courses and is explained there.
   const bool small = path.endsWith(".json") && QFileInfo(path).size() < kLargestProfile;
   const std::string kind = small ? document_kind(path.toStdString()) : "";
-  for_retake_ = false;
+  load_for_ = LoadFor::Showing;
   if (kind == "profile") {
     open_profile(path);
   } else if (kind == "take" || path.endsWith(".take")) {
@@ -462,6 +475,7 @@ void MainWindow::resizeEvent(QResizeEvent* event) {
 void MainWindow::closeEvent(QCloseEvent* event) {
   view().set_driving(false);
   desk_.close_recording();
+  settings_.setValue(kGeometryKey, saveGeometry());
   QMainWindow::closeEvent(event);
 }
 

@@ -83,7 +83,8 @@ class MainWindow : public QMainWindow {
   CommandSearch* search_;
   TakeActions* take_actions_;
   std::function<void()> offered_;  // What the message bar's offer does.
-  bool for_retake_ = false;        // What is being loaded is a course to retake on.
+  // What is being loaded is for: to be shown, a course to retake on, a take to pin.
+  enum class LoadFor { Showing, Retake, Pin } load_for_ = LoadFor::Showing;
   bool recovery_offered_ = false;
   QToolButton *course_chip_ = nullptr, *profile_chip_ = nullptr, *drive_button_ = nullptr;
   QMenu *recent_menu_ = nullptr, *marks_menu_ = nullptr;

@@ -53,6 +53,30 @@ TEST_CASE_METHOD(WindowFixture, "Keys of actions work while Shift is held for a 
   x({"keyup", "shift", "keyup", "w", "key", "Escape"});
 }
 
+TEST_CASE_METHOD(WindowFixture, "A real drag on the tape scrubs, and Enter drives on from there") {
+  x({"mousemove", "600", "300", "click", "1"});
+  x({"key", "Return", "keydown", "w"});
+  REQUIRE(
+      wait_for([&] { return session.current().state == StateId::Walk && session.shown().run.ticks() > 90; }));
+  x({"keyup", "w", "key", "Escape"});
+  REQUIRE(wait_for([&] { return session.resting(); }));
+  Tape& tape = window.page().tape();
+  next_picture();
+  const QPoint from =
+      tape.mapToGlobal(QPoint(int(tape.x_of_tick(session.playhead())), tape.lane_rect(1).center().y()));
+  const int to = tape.mapToGlobal(QPoint(int(tape.x_of_tick(40)), 0)).x();
+  x({"mousemove", QString::number(from.x()), QString::number(from.y()), "mousedown", "1"});
+  x({"mousemove", QString::number((from.x() + to) / 2), QString::number(from.y())});
+  x({"mousemove", QString::number(to), QString::number(from.y()), "mouseup", "1"});
+  REQUIRE(wait_for([&] { return std::abs(double(session.playhead()) - 40.0) <= 1.0; }));
+  const std::size_t at = session.playhead();
+  const std::uint64_t kept = hash_of(session.current()), revision = session.revision();
+  x({"key", "Return"});
+  REQUIRE(wait_for([&] { return view.driving() && session.revision() != revision; }));
+  x({"key", "Escape"});
+  CHECK(hash_of(session.shown().run.state(at)) == kept);
+}
+
 TEST_CASE_METHOD(WindowFixture, "Enter in the tick-rate field sets the rate and does not begin to drive") {
   auto* rates = window.page().findChild<QComboBox*>("tickRate");
   const QPoint field = rates->lineEdit()->mapToGlobal(rates->lineEdit()->rect().center());

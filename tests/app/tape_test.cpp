@@ -10,6 +10,7 @@
 #include "pages/exports.h"
 #include "panels/ghosts_panel.h"
 #include "panels/parting_dialog.h"
+#include "panels/takes_panel.h"
 #include "theme/state_colours.h"
 #include "widgets/command_search.h"
 #include "widgets/ledger_column.h"
@@ -293,6 +294,48 @@ TEST_CASE_METHOD(TapeFixture, "A take is saved by itself, opened again, and runs
   CHECK(desk.study().entries().empty());
   desk.undo().undo();
   CHECK(desk.study().entries().size() == 1);
+}
+
+TEST_CASE_METHOD(TapeFixture, "Another take is pinned beside the shown one") {
+  walk();
+  window.actions()[Act::ToStart]->trigger();
+  REQUIRE(wait_for([&] { return desk.study().entries().size() == 1; }));
+  desk.study().wait();
+  walk(1.0);
+  emit window.page().takes().overlay_asked(desk.study().entries().front().file);
+  REQUIRE(wait_for([&] { return desk.ghosts().size() == 1; }));
+  CHECK(desk.ghosts()[0]->name.contains("1 jump"));
+  CHECK(desk.ghosts()[0]->recording->run.ticks() > session.shown().run.ticks());
+}
+
+TEST_CASE_METHOD(TapeFixture,
+                 "A long take is run again in the background, with progress, and can be given up") {
+  Take take = begin_recording(
+                  start_state(session.profile(), start_home(session.place()->course), session.place()->world),
+                  session.shared_place(), session.profile(), 60)
+                  .take;
+  InputFrame input;
+  input.turn_rate = Vec2(1.0, 0.0);
+  input.move = Vec2(0.0, 0.3);
+  take.inputs.assign(120'000, input);
+  const QString path = file("long.take", take_bytes(take));
+  open(path);
+  REQUIRE(wait_for([&] { return session.has_shown() && session.shown().file == path; }));
+  double share = 0.0;
+  QObject::connect(&desk, &TakeDesk::retake_progress, &window, [&](double s) { share = std::max(share, s); });
+  set_value("jump: height", 2.0);
+  CHECK_FALSE(desk.current_ghost());
+  CHECK(desk.retaker().busy());
+  int frames = 0;
+  QObject::connect(&view, &ViewWidget::frame_shown, &window, [&] { ++frames; });
+  REQUIRE(wait_for([&] { return desk.current_ghost() != nullptr; }));
+  CHECK(share > 0.0);
+  CHECK(frames > 0);                                   // The window went on drawing.
+  CHECK_FALSE(desk.current_ghost()->against.parting);  // Nobody jumped.
+  set_value("jump: height", 2.5);
+  REQUIRE(desk.retaker().busy());
+  desk.cancel_retake();
+  CHECK_FALSE(desk.retaker().busy());
 }
 
 TEST_CASE_METHOD(TapeFixture, "A stretch becomes a take, and a take is split in two") {

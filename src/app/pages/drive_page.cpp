@@ -97,6 +97,7 @@ DrivePage::DrivePage(DriveSession& session, TakeDesk& desk, const Actions& actio
   });
   connect(&desk_, &TakeDesk::values_changed, transport_, &Transport::show_tick_rate);
   connect(takes_, &TakesPanel::open_asked, this, &DrivePage::open_asked);
+  connect(takes_, &TakesPanel::overlay_asked, this, &DrivePage::overlay_asked);
   connect(ghosts_, &GhostsPanel::parting_asked, this, &DrivePage::show_parting);
   connect(transport_, &Transport::typed, this, [this] { view_->setFocus(Qt::OtherFocusReason); });
   restore();
@@ -111,6 +112,8 @@ DrivePage::~DrivePage() {
 }
 
 void DrivePage::restore() {
+  rows_->setStretchFactor(0, 3);
+  rows_->setStretchFactor(1, 1);
   rows_->setSizes({440, 300});
   upper_->setSizes({900, kSideWidth});
   lower_->setSizes({900, kLedgerWidth});

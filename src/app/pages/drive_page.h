@@ -49,6 +49,7 @@ class DrivePage : public QWidget {
 
  signals:
   void open_asked(const QString& file);
+  void overlay_asked(const QString& file);
 
  private:
   QWidget* make_side();

@@ -160,13 +160,12 @@ void Transport::show_curves(const QStringList& keys) {
 QToolButton* Transport::make_trail() {
   QToolButton* button = menu_button(tr("Trail"), tr("Colour, length and onion skins of the way in the view"));
   QList<std::pair<QString, QString>> colours = {{tr("one colour"), ""}, {tr("state"), "state"}};
-  for (const char* key : {"ground_speed", "rise_speed", "height", "slope", "distance_to_ground", "acceleration",
-                          "capsule_height"})
-    colours.append({qt(find_signal(key)->name), key});
-  add_choices<QString>(button->menu(), tr("Colour by"), colours, trail_.colour_by, [this](const QString& key) {
-    trail_.colour_by = key;
-    announce_trail();
-  });
+  for (const Signal& signal : all_signals()) colours.append({qt(signal.name), qt(signal.key)});
+  add_choices<QString>(button->menu()->addMenu(tr("Colour by")), tr("Colour by"), colours, trail_.colour_by,
+                       [this](const QString& key) {
+                         trail_.colour_by = key;
+                         announce_trail();
+                       });
   QList<std::pair<QString, int>> skins;
   for (const int n : kOnionSkins) skins.append({n == 0 ? tr("none") : tr("every %n ticks", nullptr, n), n});
   add_choices<int>(button->menu(), tr("Onion skins"), skins, trail_.onion_skins, [this](int n) {

@@ -123,6 +123,7 @@ TakesPanel::TakesPanel(TakeDesk& desk, DriveSession& session, QWidget* parent)
     buttons->addWidget(made);
   };
   button("folder-open", tr("Open the chosen take"), [this] { emit open_asked(current_file()); });
+  button("pin", tr("Pin the chosen take beside the shown one"), [this] { emit overlay_asked(current_file()); });
   button("pencil", tr("Rename (F2)"), [this] { rename_current(); });
   button("star", tr("Star, or take the star away"), [this] { star_current(); });
   button("trash-2", tr("Put aside (Del); undo has it back"), [this] { put_aside_current(); });

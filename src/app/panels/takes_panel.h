@@ -24,6 +24,7 @@ class TakesPanel : public QWidget {
 
  signals:
   void open_asked(const QString& file);
+  void overlay_asked(const QString& file);  // Beside the shown take.
 
  private:
   void fill();

@@ -151,12 +151,21 @@ std::vector<std::shared_ptr<const Ghost>> TakeDesk::ghosts() const {
 }
 
 void TakeDesk::pin() {
-  if (!ghost_) return;
-  const auto pinned_ghost = ghost_;
+  if (ghost_) pin_ghost(ghost_);
+}
+
+void TakeDesk::pin_take(std::shared_ptr<const Recording> recording) {
+  if (!session_.has_shown()) return;
+  Ghost ghost = make_ghost(session_.shown(), recording);
+  ghost.name = QString::fromStdString(recording->take.about.name);
+  pin_ghost(std::make_shared<const Ghost>(std::move(ghost)));
+}
+
+void TakeDesk::pin_ghost(const std::shared_ptr<const Ghost>& ghost) {
   undo_.push(new Change(
       tr("pin"),
-      [this, pinned_ghost] {
-        pins_.push_back(pinned_ghost);
+      [this, ghost] {
+        pins_.push_back(ghost);
         emit ghosts_changed();
       },
       [this] {

@@ -39,11 +39,12 @@ class TakeDesk : public QObject {
   std::vector<std::shared_ptr<const Ghost>> ghosts() const;
   std::shared_ptr<const Ghost> current_ghost() const { return ghost_; }
   std::size_t pinned() const { return pins_.size(); }
-  void pin();                                         // The changed run stays when the values change on.
-  void unpin(std::size_t n);                          //
-  void name_pin(std::size_t n, const QString& name);  //
-  void keep_ghost();                                  // The changed run becomes a take, and is shown.
-  void put_back();                                    // The values are again those of the shown take.
+  void pin();  // The changed run stays when the values change on.
+  void pin_take(std::shared_ptr<const Recording> recording);  // Another take beside the shown one.
+  void unpin(std::size_t n);                                  //
+  void name_pin(std::size_t n, const QString& name);          //
+  void keep_ghost();                                          // The changed run becomes a take, and is shown.
+  void put_back();                                            // The values are again those of the shown take.
 
   // Editing takes.
   void keep_stretch(const Stretch& stretch);  // As a take of its own.
@@ -66,6 +67,7 @@ class TakeDesk : public QObject {
  private:
   void save_left(const Recording& recording);
   void update_ghost();
+  void pin_ghost(const std::shared_ptr<const Ghost>& ghost);
   void take_values(const Profile& profile, int tick_rate, std::shared_ptr<const Place> place);
   Recording part(const Stretch& stretch) const;
   void save_part(const Stretch& stretch, const QString& suffix);

@@ -329,6 +329,8 @@ TapeOverlay::Content Tape::overlay_content() const {
   if (x >= content.area.left() - 1.0 && x <= content.area.right() + 1.0) content.playhead = x;
   if (selection_) content.selection = {x_of_tick(selection_->first), x_of_tick(selection_->last)};
   content.loops = session_.loop().has_value();
+  if (!ghosts_.empty() && ghosts_.front()->against.parting)
+    content.parting = x_of_tick(*ghosts_.front()->against.parting);
   content.labels = labels();
   return content;
 }

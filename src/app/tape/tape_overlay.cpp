@@ -50,6 +50,14 @@ void TapeOverlay::paint(QPainter& painter, const Content& content) {
     painter.drawLine(r.topLeft(), r.bottomLeft());
     painter.drawLine(r.topRight(), r.bottomRight());
   }
+  if (content.parting) {
+    const QPointF top(*content.parting, content.area.top());
+    painter.setPen(QPen(theme::kGold, 1.5, Qt::DashLine));
+    painter.drawLine(top, QPointF(top.x(), content.area.bottom()));
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(theme::kGold);
+    painter.drawPolygon(QPolygonF({top, top + QPointF(-5, -6), top + QPointF(5, -6)}));
+  }
   if (!content.playhead) return;
   painter.setPen(QPen(theme::kBrick, 1.5));
   painter.drawLine(QPointF(*content.playhead, content.area.top()),

@@ -22,6 +22,7 @@ class TapeOverlay : public QWidget {
     std::optional<double> playhead;                      // x, if it can be seen.
     std::optional<std::pair<double, double>> selection;  // x from and to.
     bool loops = false;
+    std::optional<double> parting;  // x at which the first ghost leaves the take.
     bool operator==(const Content&) const = default;
   };
 
