@@ -5,6 +5,8 @@
 //   world_build  the whole commit of a world
 //   step         one character tick: walking, turning, jumping now and then; without and with a ledger
 // on the demo course, and on a rolling terrain of 100 k and 1 M triangles of the same size (a larger place).
+//   retake, ghost 60 s of input run again; with the ledgers, examination and comparison that the window wants
+//   take_save/load, run_an_hour  takes as bytes, and what an hour of one takes in memory
 // Each workload checks its answers: hits are counted, and a run that meets nothing fails.
 #include <benchmark/benchmark.h>
 
@@ -133,6 +135,61 @@ void retake_bench(benchmark::State& state) {
   }
 }
 
+// A take of that many seconds at 60 ticks/s on the demo course.
+const Take& take_of(int seconds) {
+  static std::map<int, Take> takes;
+  Take& take = takes[seconds];
+  if (!take.inputs.empty()) return take;
+  take.course = std::make_shared<const Course>(demo_course());
+  take.start = start_state(take.profile, place(Demo).home, place(Demo).world);
+  for (std::uint64_t i = 0; i < std::uint64_t(seconds) * 60; ++i) take.inputs.push_back(wandering(i));
+  keep_hashes(*run_take(take, place(Demo).world), take);
+  return take;
+}
+
+// What the window does while a value is changed: run, with a ledger for every tick and its examination, and
+// compare.
+void ghost_bench(benchmark::State& state) {
+  const Take& take = take_of(60);
+  const Run before = *run_take(take, place(Demo).world);
+  Profile other = take.profile;
+  other.jump.height = 1.3;
+  for (auto _ : state) {
+    const Take changed = retake_of(take, other, take.course, take.course_identity, place(Demo).world, 60);
+    const Comparison found = compare(before, *run_take(changed, place(Demo).world));
+    if (!found.parting) state.SkipWithError("another jump should have been seen");
+  }
+}
+
+void take_save_bench(benchmark::State& state) {
+  const Take& take = take_of(int(state.range(0)));
+  std::size_t bytes = 0;
+  for (auto _ : state) bytes = take_bytes(take).size();
+  state.counters["megabytes"] = double(bytes) / 1e6;
+}
+
+void take_load_bench(benchmark::State& state) {
+  const std::string bytes = take_bytes(take_of(int(state.range(0))));
+  for (auto _ : state) {
+    const auto take = parse_take(bytes, "bench");
+    if (!take || take->inputs.size() != std::size_t(state.range(0)) * 60)
+      state.SkipWithError("it did not read back");
+  }
+}
+
+// An hour, as it is kept in memory while it is shown.
+void hour_bench(benchmark::State& state) {
+  const Take& take = take_of(3600);
+  std::size_t bytes = 0;
+  for (auto _ : state) {
+    const Run run = *run_take(take, place(Demo).world);
+    bytes = run.memory_bytes() + take.inputs.capacity() * sizeof(InputFrame) +
+            take.hashes.capacity() * sizeof(std::uint64_t);
+    if (first_difference(run, take)) state.SkipWithError("the hour does not run the same twice");
+  }
+  state.counters["megabytes"] = double(bytes) / 1e6;
+}
+
 BENCHMARK(sweep_bench)->Name("sweep")->ArgName("place")->Arg(Demo)->Arg(Terrain100k)->Arg(Terrain1M);
 BENCHMARK(ray_bench)->Name("ray")->ArgName("place")->Arg(Demo)->Arg(Terrain100k)->Arg(Terrain1M);
 BENCHMARK(world_build_bench)
@@ -150,6 +207,20 @@ BENCHMARK(step_bench)
     ->Arg(Terrain1M);
 BENCHMARK(step_with_ledger_bench)->Name("step_with_ledger")->ArgName("place")->Arg(Demo);
 BENCHMARK(retake_bench)->Name("retake_60s")->Unit(benchmark::kMillisecond);
+BENCHMARK(ghost_bench)->Name("ghost_60s")->Unit(benchmark::kMillisecond);
+BENCHMARK(take_save_bench)
+    ->Name("take_save")
+    ->ArgName("seconds")
+    ->Arg(600)
+    ->Arg(3600)
+    ->Unit(benchmark::kMillisecond);
+BENCHMARK(take_load_bench)
+    ->Name("take_load")
+    ->ArgName("seconds")
+    ->Arg(600)
+    ->Arg(3600)
+    ->Unit(benchmark::kMillisecond);
+BENCHMARK(hour_bench)->Name("run_an_hour")->Iterations(1)->Unit(benchmark::kMillisecond);
 
 }  // namespace
 

@@ -62,7 +62,7 @@ QString Renderer::initialize() {
     return "The view's shaders could not be built: " + lit_.log() + line_.log() + sky_.log() + shadow_.log();
   create(scene_, true);
   create(moving_, true);
-  for (Geometry* lines : {&creases_, &moving_creases_, &grid_, &strong_grid_, &overlay_, &marks_})
+  for (Geometry* lines : {&creases_, &moving_creases_, &grid_, &strong_grid_, &overlay_, &trail_, &marks_})
     create(*lines, false);
   create(quad_, true);
   create(net_, true);
@@ -109,8 +109,8 @@ void Renderer::set_scene(const SceneMesh& mesh) {
 }
 
 void Renderer::release() {
-  for (Geometry* g : {&scene_, &creases_, &moving_, &moving_creases_, &grid_, &strong_grid_, &overlay_, &marks_,
-                      &quad_, &net_, &solids_[0], &solids_[1], &solids_[2], &solids_[3]}) {
+  for (Geometry* g : {&scene_, &creases_, &moving_, &moving_creases_, &grid_, &strong_grid_, &overlay_, &trail_,
+                      &marks_, &quad_, &net_, &solids_[0], &solids_[1], &solids_[2], &solids_[3]}) {
     g->buffer.destroy();
     g->array.destroy();
   }
@@ -152,7 +152,10 @@ void Renderer::draw(const DrawnFrame& frame) {
   draw_shadow(frame, to_clip);
   fill(marks_, frame.marks);
   draw_lines(marks_, to_clip, 1.0f, 200.0f);
-  draw_overlay(frame, to_clip);
+  fill(trail_, frame.trail);
+  draw_on_top(trail_, frame, to_clip, false);
+  fill(overlay_, frame.overlay);
+  draw_on_top(overlay_, frame, to_clip, true);
 }
 
 glm::dmat4 Renderer::to_scene(const glm::dmat4& to_course) const {
@@ -245,14 +248,16 @@ void Renderer::draw_lines(Geometry& geometry, const SceneMesh::Range& range, con
 
 // What is hidden by solids is still shown, faintly: contacts lie on surfaces and under the figure. Core OpenGL
 // only has lines of one pixel, so each is drawn four times, a pixel apart.
-void Renderer::draw_overlay(const DrawnFrame& frame, const glm::dmat4& to_clip) {
-  fill(overlay_, frame.overlay);
+void Renderer::draw_on_top(Geometry& lines, const DrawnFrame& frame, const glm::dmat4& to_clip, bool thick) {
+  const std::vector<std::pair<int, int>> all = {{0, 0}, {1, 0}, {0, 1}, {1, 1}};
   glDepthMask(GL_FALSE);
   for (const auto& [depth, strength] : {std::pair(GL_GREATER, 0.35f), std::pair(GL_LEQUAL, 1.0f)}) {
     glDepthFunc(depth);
-    for (const auto& [x, y] : {std::pair(0, 0), {1, 0}, {0, 1}, {1, 1}}) {
-      const Vec3 shift(2.0 * x / frame.pixels.width(), 2.0 * y / frame.pixels.height(), 0.0);
-      draw_lines(overlay_, glm::translate(glm::dmat4(1.0), shift) * to_clip, strength, 200.0f);
+    const std::size_t passes = !thick ? 2 : 4;
+    for (std::size_t i = 0; i < passes; ++i) {
+      const Vec3 shift(2.0 * all[i].first / frame.pixels.width(), 2.0 * all[i].second / frame.pixels.height(),
+                       0.0);
+      draw_lines(lines, glm::translate(glm::dmat4(1.0), shift) * to_clip, strength, 200.0f);
     }
   }
   glDepthFunc(GL_LEQUAL);

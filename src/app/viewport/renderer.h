@@ -32,6 +32,7 @@ struct DrawnFrame {
   std::optional<Shadow> shadow;
   std::vector<glm::dmat4> movers;  // Piece frame to course frame, in the order of SceneMesh::movers.
   std::vector<LineVertex> overlay;
+  std::vector<LineVertex> trail;  // Many thin lines.
   std::vector<LineVertex> marks;
 };
 
@@ -67,10 +68,12 @@ class Renderer : protected QOpenGLFunctions_3_3_Core {
   void draw_figure(const std::vector<FigurePart>& parts);
   void draw_ghosts(const DrawnFrame& frame);
   void draw_shadow(const DrawnFrame& frame, const glm::dmat4& to_clip);
-  void draw_overlay(const DrawnFrame& frame, const glm::dmat4& to_clip);
+  // `thick`: two pixels wide.
+  void draw_on_top(Geometry& lines, const DrawnFrame& frame, const glm::dmat4& to_clip, bool thick);
 
   QOpenGLShaderProgram lit_, line_, sky_, shadow_;
-  Geometry scene_, creases_, moving_, moving_creases_, grid_, strong_grid_, overlay_, marks_, quad_, net_;
+  Geometry scene_, creases_, moving_, moving_creases_, grid_, strong_grid_, overlay_, trail_, marks_, quad_,
+      net_;
   std::array<Geometry, 4> solids_;
   std::vector<SceneMesh::Mover> movers_;
   Vec3 origin_C_{0.0};

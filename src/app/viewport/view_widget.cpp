@@ -207,9 +207,9 @@ DrawnFrame ViewWidget::drawn_frame(const Eye& eye, const QSize& pixels, bool fli
         to_course(session_.place()->world.motion_of(mover.piece)->pose_at(session_.moment().time)));
   const Vec3 origin = session_.place()->drawn.origin_C;
   frame.overlay = overlay_lines(session_, overlays_, origin);
-  for (const auto& lines :
-       {trail_lines(session_, trail_, ghosts_, origin), highlight_lines(session_, highlight_, origin)})
-    frame.overlay.insert(frame.overlay.end(), lines.begin(), lines.end());
+  frame.trail = trail_lines(session_, trail_, ghosts_, origin);
+  const auto pointed_at = highlight_lines(session_, highlight_, origin);
+  frame.overlay.insert(frame.overlay.end(), pointed_at.begin(), pointed_at.end());
   add_ghosts(frame);
   frame.marks = mark_lines(session_.place()->course, origin);
   return frame;
