@@ -17,7 +17,7 @@ import jsonschema
 
 CLI, SOURCE = sys.argv[1], sys.argv[2]
 SCHEMAS = {}
-for kind in ("course", "profile", "inputs"):
+for kind in ("course", "profile", "inputs", "take"):
     with open(f"{SOURCE}/docs/formats/{kind}.schema.json", encoding="utf-8") as file:
         SCHEMAS[kind] = jsonschema.Draft202012Validator(json.load(file))
 
@@ -32,12 +32,32 @@ COURSE = {
         {"id": "e", "kind": "block", "at": [0, 0, 9], "size": [1, 1, 1], "surface": "silt", "motion": {
             "period": 8, "phase": 0.5, "repeat": "loop", "path": "curved", "pivot": [0, 0, 1],
             "keys": [{"at": 0, "move": [0, 0, 0], "turn": [0, 0, 0], "ease": "smooth"}, {"at": 0.5, "move": [0, 3, 0]}, {"at": 1, "turn": [360, 0, 0]}]}},
-        {"id": "d", "kind": "triangles", "at": [9, 0, 9], "vertices": [[0, 0, 0], [1, 0, 0], [0, 0, 1]], "triangles": [[0, 1, 2]]},
+        {"id": "d", "kind": "triangles", "at": [9, 0, 9], "vertices": [[0, 0, 0], [1, 0, 0], [0, 0, 1]], "triangles": [[0, 1, 2]],
+         "surfaces": ["silt", {"walk": "always"}], "surface_of": [2]},
     ],
 }
 PROFILE = {"lagniappe": "profile", "version": 1, "ground": {"speed": 4, "response": {"model": "smooth"}}, "jump": {"air_jumps": 1}}
 INPUTS = {"lagniappe": "inputs", "version": 1, "steps": [{"at": 0, "move": [0, 1], "press": ["jump"]}, {"at": 1, "look": [90, 0]}]}
 
+
+
+def made_take():
+    """A take as the command line makes it, in its JSON form."""
+    with tempfile.TemporaryDirectory() as folder:
+        paths = {}
+        for name, document in (("c.course.json", COURSE), ("p.profile.json", PROFILE), ("i.inputs.json", INPUTS)):
+            paths[name[0]] = os.path.join(folder, name)
+            with open(paths[name[0]], "w", encoding="utf-8") as file:
+                json.dump(document, file)
+        take, text = os.path.join(folder, "t.take"), os.path.join(folder, "t.json")
+        subprocess.run([CLI, "drive", "--course", paths["c"], "--profile", paths["p"], "--inputs", paths["i"], "--take", take],
+                       check=True, capture_output=True)
+        subprocess.run([CLI, "convert", take, text], check=True)
+        with open(text, encoding="utf-8") as file:
+            return json.load(file)
+
+
+TAKE = made_take()
 REMOVE = object()
 # Path of the change, new value. Each must be refused by both.
 BAD = {
@@ -50,11 +70,18 @@ BAD = {
         (["pieces", 1, "count"], 0), (["pieces", 1, "count"], 2.5), (["pieces", 1, "count"], 10000000), (["pieces", 2, "angle"], 0),
         (["pieces", 2, "angle"], 91), (["pieces", 2, "inner"], -1), (["pieces", 4, "triangles"], []),
         (["pieces", 4, "triangles", 0], [0, 1]), (["pieces", 4, "triangles", 0], [0, 1, -1]), (["pieces", 4, "vertices", 0], [0, 0]),
+        (["pieces", 4, "surface_of"], [-1]), (["pieces", 4, "surfaces", 1, "walk"], "often"), (["pieces", 4, "surfaces", 0], 3),
         (["limits"], {"low": [0, 0, 0]}), (["surfaces", 0, "walk"], "sometimes"), (["surfaces", 0, "friction"], 1.1), (["surfaces", 0, "id"], REMOVE),
         (["surfaces", 1, "ground"], 1), (["surfaces", 0, "grip"], 1), (["pieces", 3, "motion", "period"], 0), (["pieces", 3, "motion", "period"], REMOVE),
         (["pieces", 3, "motion", "keys"], []), (["pieces", 3, "motion", "keys", 0, "at"], 0.1), (["pieces", 3, "motion", "keys", 1, "at"], 1.5),
         (["pieces", 3, "motion", "keys", 1, "ease"], "bouncy"), (["pieces", 3, "motion", "repeat"], "twice"), (["pieces", 3, "motion", "pivot"], [0, 0]),
         (["pieces", 3, "motion", "phase"], 2), (["pieces", 3, "motion", "speed"], 2),
+    ]),
+    "take": (TAKE, [
+        (["version"], 2), (["about"], REMOVE), (["about", "star"], 1), (["about", "path"], [[1]]), (["head", "tick_rate"], 5),
+        (["head", "profile_identity"], "xyz"), (["head", "course", "lagniappe"], "profile"), (["head", "start"], []), (["head", "extra"], 1),
+        (["parts"], []), (["parts", 0, "inputs", 0], [0, [0] * 8]), (["parts", 0, "inputs", 0], [1, [0] * 7]), (["parts", 0, "hashes"], "g"),
+        (["parts", 0, "dropped"], [[1]]), (["parts", 0, "speed"], 1), (["parts", 1, "end"], -1),
     ]),
     "profile": (PROFILE, [
         (["lagniappe"], REMOVE), (["version"], "1"), (["ground", "speed"], -1), (["ground", "speed"], "fast"), (["ground", "sped"], 1),
