@@ -139,6 +139,20 @@ TEST_CASE_METHOD(TapeFixture, "Next and previous go to events of the chosen kind
   CHECK(session.shown().run.events(session.playhead()).has(Event::Landing));
 }
 
+TEST_CASE_METHOD(TapeFixture, "Who looks back while driving pauses, and P drives on from there") {
+  drive();
+  QTest::keyPress(&view, Qt::Key_W);
+  REQUIRE(wait_for([&] { return session.shown().run.ticks() > 60; }));
+  QTest::keyClick(&view, Qt::Key_Home);
+  CHECK(session.paused());
+  CHECK(session.playhead() == 0);
+  const std::uint64_t revision = session.revision();
+  QTest::keyClick(&view, Qt::Key_P);
+  REQUIRE(wait_for([&] { return session.revision() != revision && session.shown().run.ticks() > 5; }));
+  CHECK(view.driving());
+  QTest::keyRelease(&view, Qt::Key_W);
+}
+
 TEST_CASE_METHOD(TapeFixture, "The wheel zooms to one tick and out to the whole take") {
   walk();
   const QPoint middle = at(60);

@@ -35,16 +35,17 @@ TakeActions::TakeActions(DriveSession& session, TakeDesk& desk, DrivePage& page,
 
 void TakeActions::connect_tape() {
   const auto does_on = [this](Act act, auto does) { connect(actions_[act], &QAction::triggered, this, does); };
-  does_on(Act::TickBack, [this] {
-    if (session_.live()) actions_[Act::Pause]->setChecked(true);
-    session_.tick_back();
-  });
-  does_on(Act::SingleTick, [this] {
-    if (session_.live()) actions_[Act::Pause]->setChecked(true);
-    session_.single_tick();
-  });
-  does_on(Act::ToFirst, [this] { session_.set_playhead(0); });
-  does_on(Act::ToLast, [this] {
+  // Who looks back while driving pauses: P drives on from there.
+  const auto moves_on = [this, does_on](Act act, auto moves) {
+    does_on(act, [this, moves] {
+      if (session_.live()) actions_[Act::Pause]->setChecked(true);
+      moves();
+    });
+  };
+  moves_on(Act::TickBack, [this] { session_.tick_back(); });
+  moves_on(Act::SingleTick, [this] { session_.single_tick(); });
+  moves_on(Act::ToFirst, [this] { session_.set_playhead(0); });
+  moves_on(Act::ToLast, [this] {
     if (session_.has_shown()) session_.set_playhead(session_.shown().run.ticks());
   });
   does_on(Act::PlayTape, [this](bool on) { play(on); });
@@ -52,10 +53,10 @@ void TakeActions::connect_tape() {
     page_.play_selection(on);
     if (on) play(true);
   });
-  does_on(Act::NextEvent, [this] { page_.go_to_event(+1); });
-  does_on(Act::PreviousEvent, [this] { page_.go_to_event(-1); });
-  does_on(Act::NextFinding, [this] { page_.go_to_finding(+1); });
-  does_on(Act::PreviousFinding, [this] { page_.go_to_finding(-1); });
+  moves_on(Act::NextEvent, [this] { page_.go_to_event(+1); });
+  moves_on(Act::PreviousEvent, [this] { page_.go_to_event(-1); });
+  moves_on(Act::NextFinding, [this] { page_.go_to_finding(+1); });
+  moves_on(Act::PreviousFinding, [this] { page_.go_to_finding(-1); });
   does_on(Act::ZoomIn, [this] { page_.tape().zoom(0.5); });
   does_on(Act::ZoomOut, [this] { page_.tape().zoom(2.0); });
   does_on(Act::ShowAll, [this] { page_.tape().show_all(); });

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "pages/transport.h"
 
+#include <QAbstractItemView>
 #include <QActionGroup>
 #include <QButtonGroup>
 #include <QComboBox>
@@ -72,6 +73,8 @@ Transport::Transport(DriveSession& session, TakeDesk& desk, const Actions& actio
   setAttribute(Qt::WA_StyledBackground);
   for (const Event event : kEvents) events_->addItem(qt(kEventNames[static_cast<std::size_t>(event)]));
   events_->setObjectName("events");
+  for (QObject* part : {static_cast<QObject*>(events_), static_cast<QObject*>(events_->view())})
+    part->installEventFilter(this);
   events_->setToolTip(tr("What next and previous event go to"));
   auto* layout = new QHBoxLayout(this);
   layout->setContentsMargins(10, 4, 10, 4);

@@ -212,7 +212,8 @@ void Tape::fit_values(const Curve& curve) {
   }
   const double room = std::max(0.18 * all.size(), all.size() < 1e-6 ? 0.5 : 1e-6);
   curve.rect->axis(QCPAxis::atLeft)->ticker()->setTickCount(curve.rect->height() < kTallCurve ? 2 : 3);
-  curve.rect->axis(QCPAxis::atLeft)->setRange(all.lower - room, all.upper + room);
+  curve.rect->axis(QCPAxis::atLeft)
+      ->setRange(all.lower - room, all.upper + 2.2 * room);  // Its name stands above it.
 }
 
 void Tape::set_ghosts(std::vector<std::shared_ptr<const Ghost>> ghosts) {
@@ -303,7 +304,12 @@ void Tape::follow_live() {
 }
 
 void Tape::refresh() {
-  if (!session_.has_shown()) return;
+  if (!session_.has_shown()) {
+    TapeOverlay::Content nothing;
+    nothing.area = rect();
+    nothing.message = tr("The tape: open a course and drive, and every tick of it is kept here.");
+    return overlay_->show_content(nothing);
+  }
   const bool due = !session_.live() || since_replot_.nsecsElapsed() * 1e-9 > kLiveReplot;
   const bool other = revision_ != session_.revision();
   if (due || other) {

@@ -33,6 +33,12 @@ void TapeOverlay::paintEvent(QPaintEvent*) {
 
 void TapeOverlay::paint(QPainter& painter, const Content& content) {
   painter.setRenderHint(QPainter::Antialiasing);
+  if (!content.message.isEmpty()) {
+    painter.fillRect(content.area, theme::kSheet);
+    painter.setFont(theme::text_font(13));
+    painter.setPen(theme::kInk2);
+    return painter.drawText(content.area, Qt::AlignCenter, content.message);
+  }
   for (const Label& label : content.labels) {
     painter.setFont(theme::text_font(11, label.strong));
     painter.setPen(label.strong ? theme::kInk : theme::kInk2);

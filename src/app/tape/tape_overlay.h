@@ -17,7 +17,8 @@ class TapeOverlay : public QWidget {
     bool strong = false;
   };
   struct Content {
-    QRect area;  // Of all lanes, without their names.
+    QString message;  // Instead of everything else.
+    QRect area;       // Of all lanes, without their names.
     std::vector<Label> labels;
     std::optional<double> playhead;                      // x, if it can be seen.
     std::optional<std::pair<double, double>> selection;  // x from and to.

@@ -56,6 +56,8 @@ LedgerColumn::LedgerColumn(QWidget* parent)
   column->addWidget(list_, 1);
   column->addWidget(outcome_);
   column->addWidget(piece_bar_);
+  heading_->setText(tr("Ledger"));
+  show_nothing(tr("What the solver did in a tick, and why, is told here."));
   connect(list_, &QListWidget::itemEntered, this,
           [this](QListWidgetItem* item) { emit pointed_at(std::size_t(list_->row(item))); });
   connect(list_, &QListWidget::currentRowChanged, this, [this](int row) {
