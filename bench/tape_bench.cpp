@@ -7,7 +7,6 @@
 #include <QApplication>
 #include <QElapsedTimer>
 #include <QSettings>
-#include <QSurfaceFormat>
 #include <QTemporaryDir>
 #include <algorithm>
 #include <cstdio>
@@ -17,6 +16,7 @@
 #include "pages/drive_page.h"
 #include "tape/tape.h"
 #include "theme/theme.h"
+#include "viewport/canvas.h"
 #include "viewport/view_widget.h"
 #include "widgets/ledger_column.h"
 
@@ -95,11 +95,7 @@ std::vector<double> redraw(MainWindow& window, double width) {
 }  // namespace
 
 int main(int argc, char** argv) {
-  QSurfaceFormat format;
-  format.setVersion(3, 3);
-  format.setProfile(QSurfaceFormat::CoreProfile);
-  format.setDepthBufferSize(24);
-  QSurfaceFormat::setDefaultFormat(format);
+  lagniappe::app::choose_opengl();
   QApplication application(argc, argv);
   theme::apply(application);
   QTemporaryDir folder;

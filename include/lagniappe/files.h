@@ -109,4 +109,26 @@ class TakeJournal {
 // whole.
 Result<void> write_file(const std::string& path, std::string_view bytes);
 
+// A new file that grows, synced with every append, and locked for as long as it is open: whoever can lock it
+// knows that its writer is gone. Moves, does not copy.
+class GrowingFile {
+ public:
+  // Refused if there is such a file already, or it cannot be made.
+  static Result<GrowingFile> create(const std::string& path);
+  GrowingFile(GrowingFile&& other) noexcept;
+  GrowingFile& operator=(GrowingFile&& other) noexcept;
+  ~GrowingFile();
+
+  Result<void> append(std::string_view bytes);  // Returns when it is on the disk.
+  void remove();
+
+  // Whether the writer of such a file is gone.
+  static bool is_left_behind(const std::string& path);
+
+ private:
+  GrowingFile(int descriptor, std::string path) : descriptor_(descriptor), path_(std::move(path)) {}
+  int descriptor_ = -1;
+  std::string path_;
+};
+
 }  // namespace lagniappe

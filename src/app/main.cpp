@@ -4,27 +4,19 @@
 #include <QElapsedTimer>
 #include <QFileInfo>
 #include <QSettings>
-#include <QSurfaceFormat>
 #include <QTextStream>
 
 #include "example_run.h"
 #include "lagniappe/files.h"
 #include "main_window.h"
 #include "theme/theme.h"
+#include "viewport/canvas.h"
 #include "viewport/view_widget.h"
 
 namespace {
 
 using namespace lagniappe;
 using namespace lagniappe::app;
-
-void choose_opengl() {
-  QSurfaceFormat format;
-  format.setVersion(3, 3);
-  format.setProfile(QSurfaceFormat::CoreProfile);
-  format.setDepthBufferSize(24);
-  QSurfaceFormat::setDefaultFormat(format);
-}
 
 // Demo data: beside the sources while developing, else where it was installed.
 QString demo_file(const QString& relative) {

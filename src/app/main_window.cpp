@@ -105,6 +105,11 @@ MainWindow::MainWindow(QSettings& settings, Doors doors)
     take_actions_->show_enabled();
   });
   connect(&desk_, &TakeDesk::problem, this, &MainWindow::show_problem);
+  connect(&desk_, &TakeDesk::not_saved, this, [this](const QString& sentence) {
+    offered_ = [this] { desk_.study().save_again(); };
+    messages_->show_offer(tr("A take could not be saved; it is kept in memory"), sentence, tr("Try again"));
+    place_overlays();
+  });
   connect(&desk_, &TakeDesk::values_changed, this,
           [this] { profile_chip_->setText(chip_text(*profile_chip_, "Profile", session_.profile().name)); });
   connect(take_actions_, &TakeActions::problem, this, &MainWindow::show_problem);

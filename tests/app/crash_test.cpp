@@ -69,6 +69,36 @@ TEST_CASE("After kill -9 all but the last half second of the take is on disk, an
   CHECK(window.session().shown().run.ticks() == recovered->take.inputs.size());
 }
 
+TEST_CASE("A take that cannot be saved is kept and can be saved later; its journal stays until then") {
+  QTemporaryDir home;
+  QSettings settings(home.filePath("settings.ini"), QSettings::IniFormat);
+  settings.setValue("study", home.filePath("study"));
+  MainWindow window(settings, {});
+  window.resize(1280, 800);
+  window.show();
+  window.open(kDemo);
+  REQUIRE(wait_for([&] { return window.session().place() != nullptr; }));
+  InputChange go;
+  go.move = Vec2(0.0, 1.0);
+  window.session().follow(InputScript{{go}}, 3.0);
+  REQUIRE(wait_for([&] {
+    return !only_journal(home.filePath("study")).isEmpty() && window.session().shown().run.ticks() > 90;
+  }));
+  // The folder goes away under it: as a full disk does, this hits whoever writes, root too.
+  REQUIRE(QDir().rename(home.filePath("study/takes"), home.filePath("study/elsewhere")));
+  window.actions()[Act::ToStart]->trigger();
+  REQUIRE(wait_for([&] { return window.messages().isVisible(); }));
+  CHECK(window.messages().text().contains("could not be saved"));
+  CHECK_FALSE(window.desk().study().all_saved());
+  CHECK(QDir(home.filePath("study/elsewhere")).entryList({"*.journal"}).size() == 1);
+  REQUIRE(QDir().rename(home.filePath("study/elsewhere"), home.filePath("study/takes")));
+  emit window.messages().accepted();
+  REQUIRE(wait_for([&] { return window.desk().study().all_saved(); }));
+  REQUIRE(wait_for([&] { return only_journal(home.filePath("study")).isEmpty(); }));
+  REQUIRE(window.desk().study().entries().size() == 1);
+  CHECK(read_take(window.desk().study().entries().front().file.toStdString()));
+}
+
 TEST_CASE("A study that cannot be written is told in a sentence, and driving goes on") {
   QTemporaryDir home;
   QSettings settings(home.filePath("settings.ini"), QSettings::IniFormat);

@@ -148,6 +148,8 @@ void TakeActions::show_enabled() {
   actions_[Act::WhyParting]->setEnabled(changed && ghost->against.parting);
   actions_[Act::Undo]->setEnabled(desk_.undo().canUndo());
   actions_[Act::Redo]->setEnabled(desk_.undo().canRedo());
+  actions_[Act::Undo]->setText(tr("Undo %1").arg(desk_.undo().undoText()).trimmed());
+  actions_[Act::Redo]->setText(tr("Redo %1").arg(desk_.undo().redoText()).trimmed());
   actions_[Act::PlayTape]->setChecked(session_.playing());
   actions_[Act::Loop]->setChecked(session_.loop().has_value());
 }

@@ -1,15 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "session/journal.h"
 
-#include <fcntl.h>
-#include <sys/file.h>
-#include <unistd.h>
-
 #include <QCoreApplication>
 #include <QDir>
 #include <atomic>
-#include <cerrno>
-#include <cstring>
 
 #include "lagniappe/files.h"
 
@@ -17,16 +11,6 @@ namespace lagniappe::app {
 namespace {
 
 const char* const kPattern = "*.journal";
-
-bool write_all(int fd, std::string_view bytes) {
-  while (!bytes.empty()) {
-    const ssize_t n = ::write(fd, bytes.data(), bytes.size());
-    if (n < 0 && errno == EINTR) continue;
-    if (n <= 0) return false;
-    bytes.remove_prefix(static_cast<std::size_t>(n));
-  }
-  return true;
-}
 
 QString new_name() {
   static std::atomic<int> count{0};
@@ -39,10 +23,6 @@ QString new_name() {
 class Journal::File {
  public:
   File(QString path, Take head) : path_(std::move(path)), take_(std::move(head)), writer_(take_) {}
-  ~File() {
-    if (fd_ >= 0) ::close(fd_);
-  }
-
   // Returns what went wrong, if anything, the first time.
   QString append(const std::vector<InputFrame>& inputs, const std::vector<std::uint64_t>& hashes,
                  const std::vector<DroppedTime>& dropped) {
@@ -50,29 +30,28 @@ class Journal::File {
     take_.hashes.insert(take_.hashes.end(), hashes.begin(), hashes.end());
     take_.dropped.insert(take_.dropped.end(), dropped.begin(), dropped.end());
     if (broken_) return {};
-    if (fd_ < 0 && !open()) return broke("opened");
-    if (!write_all(fd_, writer_.next(take_)) || ::fdatasync(fd_) != 0) return broke("written");
-    return {};
+    if (!file_) {
+      auto created = GrowingFile::create(path_.toStdString());
+      if (!created) return broke(created.error());
+      file_ = std::move(*created);
+    }
+    const auto written = file_->append(writer_.next(take_));
+    return written ? QString() : broke(written.error());
   }
   void remove() {
-    if (fd_ >= 0) ::unlink(path_.toLocal8Bit().constData());
+    if (file_) file_->remove();
   }
 
  private:
-  bool open() {
-    fd_ = ::open(path_.toLocal8Bit().constData(), O_WRONLY | O_CREAT | O_EXCL | O_CLOEXEC, 0666);
-    return fd_ >= 0 && ::flock(fd_, LOCK_EX | LOCK_NB) == 0;
-  }
-  QString broke(const char* what) {
+  QString broke(const Error& error) {
     broken_ = true;
-    return QString("%1: the journal: it cannot be %2: %3; driving goes on, the take is kept in memory")
-        .arg(path_, what, QString::fromLocal8Bit(std::strerror(errno)));
+    return tr("%1; driving goes on, the take is kept in memory").arg(QString::fromStdString(error.sentence()));
   }
 
   QString path_;
   Take take_;
   TakeJournal writer_;
-  int fd_ = -1;
+  std::optional<GrowingFile> file_;
   bool broken_ = false;
 };
 
@@ -130,10 +109,8 @@ void Journal::drop_closed() {
 QStringList Journal::left_behind(const QString& folder) {
   QStringList left;
   for (const QFileInfo& info : QDir(folder).entryInfoList({kPattern}, QDir::Files, QDir::Time)) {
-    const int fd = ::open(info.absoluteFilePath().toLocal8Bit().constData(), O_RDONLY | O_CLOEXEC);
-    if (fd < 0) continue;
-    if (::flock(fd, LOCK_EX | LOCK_NB) == 0) left.append(info.absoluteFilePath());
-    ::close(fd);
+    if (GrowingFile::is_left_behind(info.absoluteFilePath().toStdString()))
+      left.append(info.absoluteFilePath());
   }
   return left;
 }

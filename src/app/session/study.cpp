@@ -51,6 +51,9 @@ void Study::refresh() {
     }
     entries_.push_back(entry);
   }
+  for (const auto& [entry, bytes] : unsaved_) {
+    if (find(entry.file) == nullptr) entries_.push_back(entry);
+  }
   std::stable_sort(entries_.begin(), entries_.end(),
                    [](const Entry& a, const Entry& b) { return a.about.recorded > b.about.recorded; });
   emit changed();
@@ -62,24 +65,32 @@ const Study::Entry* Study::find(const QString& file) const {
   return found == entries_.end() ? nullptr : &*found;
 }
 
-void Study::write(const QString& file, const std::function<Result<std::string>()>& bytes) {
+void Study::write(const QString& file, const Bytes& bytes) {
   thread_.start([this, file, bytes] {
     const Result<std::string> content = bytes();
-    const Result<void> written =
+    const Result<void> done =
         content ? write_file(file.toStdString(), *content) : Result<void>(refuse(content.error()));
-    const QString sentence = written ? QString() : QString::fromStdString(written.error().sentence());
+    const QString sentence = done ? QString() : QString::fromStdString(done.error().sentence());
     QMetaObject::invokeMethod(
-        this,
-        [this, file, sentence] {
-          if (sentence.isEmpty()) {
-            emit saved(file);
-          } else {
-            emit failed(sentence);
-          }
-          refresh();
-        },
-        Qt::QueuedConnection);
+        this, [this, file, bytes, sentence] { written(file, bytes, sentence); }, Qt::QueuedConnection);
   });
+}
+
+void Study::written(const QString& file, const Bytes& bytes, const QString& sentence) {
+  std::erase_if(unsaved_, [&](const auto& u) { return u.first.file == file; });
+  if (sentence.isEmpty()) {
+    emit saved(file);
+  } else {
+    const Entry* entry = find(file);
+    unsaved_.emplace_back(Entry{file, entry != nullptr ? entry->about : TakeAbout{}, tr("not saved yet")},
+                          bytes);
+    emit failed(sentence);
+  }
+  refresh();
+}
+
+void Study::save_again() {
+  for (const auto& [entry, bytes] : unsaved_) write(entry.file, bytes);
 }
 
 QString Study::save(Recording recording) {

@@ -4,6 +4,7 @@
 
 #include <QObject>
 #include <QThreadPool>
+#include <functional>
 #include <vector>
 
 #include "session/recording.h"
@@ -39,6 +40,9 @@ class Study : public QObject {
   bool put_aside(const QString& file);
   bool put_back(const QString& file);
   void wait();  // Until everything is saved.
+  // Takes that could not be saved are kept, and tried again.
+  bool all_saved() const { return unsaved_.empty(); }
+  void save_again();
 
  signals:
   void changed();
@@ -46,11 +50,14 @@ class Study : public QObject {
   void failed(const QString& sentence);
 
  private:
-  void write(const QString& file, const std::function<Result<std::string>()>& bytes);
+  using Bytes = std::function<Result<std::string>()>;
+  void write(const QString& file, const Bytes& bytes);
+  void written(const QString& file, const Bytes& bytes, const QString& sentence);
   QString aside(const QString& file) const;
 
   QString folder_;
   std::vector<Entry> entries_;
+  std::vector<std::pair<Entry, Bytes>> unsaved_;
   QThreadPool thread_;
 };
 

@@ -45,9 +45,10 @@ TakeDesk::TakeDesk(DriveSession& session, const QString& study_folder, QObject* 
   connect(&journal_, &Journal::failed, this,
           [this](const QString& sentence) { emit problem(tr("The take is not journalled"), sentence); });
   // Until a take is saved its journal is of use.
-  connect(&study_, &Study::saved, &journal_, &Journal::drop_closed);
-  connect(&study_, &Study::failed, this,
-          [this](const QString& sentence) { emit problem(tr("A take could not be saved"), sentence); });
+  connect(&study_, &Study::saved, &journal_, [this] {
+    if (study_.all_saved()) journal_.drop_closed();
+  });
+  connect(&study_, &Study::failed, this, [this](const QString& sentence) { emit not_saved(sentence); });
 }
 
 TakeDesk::~TakeDesk() {

@@ -60,7 +60,8 @@ class TakeDesk : public QObject {
   void ghosts_changed();
   void retake_progress(double share);
   void problem(const QString& title, const QString& sentence);
-  void shown_changed();  // Another recording is shown than before.
+  void not_saved(const QString& sentence);  // A take; study().save_again() tries again.
+  void shown_changed();                     // Another recording is shown than before.
   void values_changed();
   void rested();  // Driving stopped for now.
 

@@ -6,6 +6,7 @@
 #include <QOpenGLFramebufferObject>
 #include <QOpenGLFunctions>
 #include <QOpenGLWidget>
+#include <QSurfaceFormat>
 #include <QTimer>
 #include <memory>
 
@@ -108,6 +109,14 @@ bool software_opengl() {
 }
 
 }  // namespace
+
+void choose_opengl() {
+  QSurfaceFormat format;
+  format.setVersion(3, 3);
+  format.setProfile(QSurfaceFormat::CoreProfile);
+  format.setDepthBufferSize(24);
+  QSurfaceFormat::setDefaultFormat(format);
+}
 
 Canvas* make_canvas(Drawable& drawing, QWidget* parent) {
   const QByteArray wanted = qgetenv("LAGNIAPPE_CANVAS");

@@ -32,6 +32,9 @@ class Canvas {
   virtual QImage picture() = 0;  // The last frame's pixels.
 };
 
+// Asks for the OpenGL that everything is drawn with. To be called before the application object is made.
+void choose_opengl();
+
 // Returns the canvas that suits this machine, as a child of `parent`. The environment variable LAGNIAPPE_CANVAS
 // ("widget" or "readback") decides otherwise. `drawing` must outlive it.
 Canvas* make_canvas(Drawable& drawing, QWidget* parent);

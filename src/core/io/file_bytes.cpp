@@ -1,11 +1,13 @@
 // SPDX-License-Identifier: MIT
 #include <fcntl.h>
+#include <sys/file.h>
 #include <sys/stat.h>
 #include <unistd.h>
 
 #include <cerrno>
 #include <cstring>
 #include <filesystem>
+#include <utility>
 
 #include "io/json_document.h"
 #include "lagniappe/files.h"
@@ -99,6 +101,42 @@ Result<void> write_file(const std::string& path, std::string_view bytes) {
   }
   sync_folder(path);
   return {};
+}
+
+Result<GrowingFile> GrowingFile::create(const std::string& path) {
+  const int descriptor = ::open(path.c_str(), O_WRONLY | O_CREAT | O_EXCL | O_CLOEXEC, 0666);
+  if (descriptor < 0 || ::flock(descriptor, LOCK_EX | LOCK_NB) != 0) {
+    const Error error = file_error(path, "it cannot be made");
+    if (descriptor >= 0) ::close(descriptor);
+    return refuse(error);
+  }
+  return GrowingFile(descriptor, path);
+}
+
+GrowingFile::GrowingFile(GrowingFile&& other) noexcept
+    : descriptor_(std::exchange(other.descriptor_, -1)), path_(std::move(other.path_)) {}
+
+GrowingFile& GrowingFile::operator=(GrowingFile&& other) noexcept {
+  std::swap(descriptor_, other.descriptor_);
+  std::swap(path_, other.path_);
+  return *this;
+}
+
+GrowingFile::~GrowingFile() {
+  if (descriptor_ >= 0) ::close(descriptor_);
+}
+
+Result<void> GrowingFile::append(std::string_view bytes) {
+  if (!write_all(descriptor_, bytes) || ::fdatasync(descriptor_) != 0)
+    return refuse(file_error(path_, "it cannot be written"));
+  return {};
+}
+
+void GrowingFile::remove() { ::unlink(path_.c_str()); }
+
+bool GrowingFile::is_left_behind(const std::string& path) {
+  const Descriptor descriptor(::open(path.c_str(), O_RDONLY | O_CLOEXEC));
+  return descriptor.get() >= 0 && ::flock(descriptor.get(), LOCK_EX | LOCK_NB) == 0;
 }
 
 }  // namespace lagniappe
