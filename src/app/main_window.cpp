@@ -322,9 +322,14 @@ void MainWindow::show_take(const std::shared_ptr<Recording>& recording, const QS
   if (recovered) {
     // From now on it is a take like any other.
     const QString journal = std::exchange(recording->file, {});
-    recording->file = desk_.study().save(*recording);
-    connect(
-        &desk_.study(), &Study::saved, this, [journal] { QFile::remove(journal); }, Qt::SingleShotConnection);
+    complete(*recording);
+    const QString file = recording->file = desk_.study().save(recording->take);
+    auto* until_saved = new QObject(this);
+    connect(&desk_.study(), &Study::saved, until_saved, [journal, file, until_saved](const QString& saved) {
+      if (saved != file) return;
+      QFile::remove(journal);
+      until_saved->deleteLater();
+    });
   }
   desk_.show_recording(*recording);
   if (other_place) show_other_place();

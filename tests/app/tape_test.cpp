@@ -223,6 +223,18 @@ TEST_CASE_METHOD(TapeFixture, "A changed value is answered at once by a ghost, d
   CHECK(desk.current_ghost());
 }
 
+TEST_CASE_METHOD(TapeFixture, "Values that do not fit together are refused with a sentence") {
+  walk();
+  set_value("capsule: height", 0.2);
+  CHECK(window.messages().text().contains("the height must be at least twice the radius"));
+  CHECK(session.profile().capsule.height == 1.8);
+  CHECK(value("capsule: height")->value() == 1.8);
+  CHECK_FALSE(desk.current_ghost());
+  set_value("capsule: height", 1.7);
+  CHECK(session.profile().capsule.height == 1.7);
+  CHECK(desk.current_ghost());
+}
+
 TEST_CASE_METHOD(TapeFixture, "Both ledgers of the tick at which they part stand side by side") {
   walk();
   set_value("ground: highest step", 0.1);

@@ -11,6 +11,7 @@
 #include <QWheelEvent>
 #include <cmath>
 
+#include "lagniappe/files.h"
 #include "lagniappe/profile_fields.h"
 #include "theme/theme.h"
 
@@ -99,7 +100,7 @@ void ValuesPanel::add_row(QGridLayout& grid, Row row, QWidget* editor) {
 
 void ValuesPanel::add_field(QGridLayout& grid, const ProfileField& field) {
   auto* number = new Number;
-  const double scale = field.is_angle() ? degrees(1.0) : 1.0;
+  const double scale = field.is_angle() ? degrees(1.0) : 1.0;  // To what is typed.
   number->setDecimals(6);
   number->setRange(field.low, field.high);
   number->setKeyboardTracking(false);
@@ -113,11 +114,8 @@ void ValuesPanel::add_field(QGridLayout& grid, const ProfileField& field) {
     number->setSingleStep(nudge_of(value(p) * scale));
   };
   row.differs = [value](const Profile& a, const Profile& b) { return value(a) != value(b); };
-  connect(number, &QDoubleSpinBox::valueChanged, this, [this, field, scale, name = row.name](double typed) {
-    if (showing_) return;
-    Profile profile = session_.profile();
-    field.value(profile) = field.is_angle() ? radians(typed) : typed * scale;
-    desk_.set_profile(profile, name);
+  connect(number, &QDoubleSpinBox::valueChanged, this, [this, field, name = row.name](double typed) {
+    assign(name, field.section, field.key, QString::number(typed, 'g', 17));
   });
   number->setToolTip(tr("%1 to %2 %3. Arrow keys and wheel change it; the take is run again at once")
                          .arg(field.low, 0, 'g', 6)
@@ -139,12 +137,23 @@ void ValuesPanel::add_choice(QGridLayout& grid, const ProfileChoice& choice) {
   row.show = [box, choice](const Profile& p) { box->setCurrentIndex(choice.get(p)); };
   row.differs = [choice](const Profile& a, const Profile& b) { return choice.get(a) != choice.get(b); };
   connect(box, &QComboBox::currentIndexChanged, this, [this, choice, name = row.name](int index) {
-    if (showing_) return;
-    Profile profile = session_.profile();
-    choice.set(profile, index);
-    desk_.set_profile(profile, name);
+    const QString word =
+        choice.words.empty() ? (index != 0 ? "true" : "false") : qt(choice.words[std::size_t(index)]);
+    assign(name, choice.section, choice.key, word);
   });
   add_row(grid, std::move(row), box);
+}
+
+// Through the reader of profiles, so that values which do not fit together are refused here as they are in a
+// file.
+void ValuesPanel::assign(const QString& name, std::string_view section, std::string_view key,
+                         const QString& text) {
+  if (showing_) return;
+  const QString path = (section.empty() ? QString() : qt(section).replace('/', '.') + ".") + qt(key);
+  const auto profile = with_value(session_.profile(), (path + "=" + text).toStdString());
+  if (profile) return desk_.set_profile(*profile, name);
+  emit desk_.problem(tr("%1 stays as it was").arg(name), QString::fromStdString(profile.error().sentence()));
+  show_values();
 }
 
 void ValuesPanel::show_values() {

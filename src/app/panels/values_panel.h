@@ -29,6 +29,7 @@ class ValuesPanel : public QWidget {
   void add_field(QGridLayout& grid, const ProfileField& field);
   void add_choice(QGridLayout& grid, const ProfileChoice& choice);
   void add_row(QGridLayout& grid, Row row, QWidget* editor);
+  void assign(const QString& name, std::string_view section, std::string_view key, const QString& text);
   void show_values();
   void filter(const QString& text);
 

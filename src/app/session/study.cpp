@@ -93,14 +93,13 @@ void Study::save_again() {
   for (const auto& [entry, bytes] : unsaved_) write(entry.file, bytes);
 }
 
-QString Study::save(Recording recording) {
-  complete(recording);
-  const QString when = QDateTime::fromString(QString::fromStdString(recording.take.about.recorded), Qt::ISODate)
+QString Study::save(Take take) {
+  const QString when = QDateTime::fromString(QString::fromStdString(take.about.recorded), Qt::ISODate)
                            .toLocalTime()
                            .toString("yyyy-MM-dd-HHmmss");
-  const QString file = free_name(QDir(takes_folder()), when + "-" + slug(recording.take.about.name));
-  entries_.insert(entries_.begin(), Entry{file, recording.take.about, {}});
-  write(file, [take = std::move(recording.take)]() -> Result<std::string> { return take_bytes(take); });
+  const QString file = free_name(QDir(takes_folder()), when + "-" + slug(take.about.name));
+  entries_.insert(entries_.begin(), Entry{file, take.about, {}});
+  write(file, [take = std::move(take)]() -> Result<std::string> { return take_bytes(take); });
   emit changed();
   return file;
 }

@@ -32,8 +32,8 @@ class Study : public QObject {
   const Entry* find(const QString& file) const;
   void refresh();  // Reads the folder again.
 
-  // Saves on another thread. Returns the name that the file gets.
-  QString save(Recording recording);
+  // Saves a take that is complete() on another thread. Returns the name that the file gets.
+  QString save(Take take);
   // Changes name, note or star of a saved take.
   void set_about(const QString& file, const TakeAbout& about);
   // Takes are not deleted but put aside, from where put_back() has them again.

@@ -30,6 +30,17 @@ class Change : public QUndoCommand {
 };
 
 constexpr int kMergeValues = 1;
+constexpr std::size_t kWayPoints = 96;
+
+// A few points of a stretch's way, for a small picture.
+std::vector<Vec2> way_of(const Run& run, const Stretch& stretch) {
+  std::vector<Vec2> way;
+  for (std::size_t i = 0; i < kWayPoints; ++i) {
+    const Vec3 foot = run.state(stretch.first + (stretch.last - stretch.first) * i / (kWayPoints - 1)).foot_C;
+    way.emplace_back(foot.x, foot.z);
+  }
+  return way;
+}
 
 }  // namespace
 
@@ -65,7 +76,12 @@ void TakeDesk::close_recording() {
 
 void TakeDesk::save_left(const Recording& recording) {
   const bool keep = recording.run.seconds() >= kShortestKept && is_worth_keeping(recording);
-  if (keep) session_.set_file(study_.save(recording));
+  if (keep) {
+    Recording finished = recording;
+    complete(finished);
+    session_.set_about(finished.take.about);
+    session_.set_file(study_.save(std::move(finished.take)));
+  }
   journal_.close(keep);
 }
 
@@ -214,8 +230,8 @@ void TakeDesk::keep_ghost() {
       begin_recording(kept.take.start, kept.place, kept.take.profile, kept.take.tick_rate).take.about.recorded;
   session_.finish();
   const Recording before = session_.shown();
-  kept.file = study_.save(kept);
   complete(kept);
+  kept.file = study_.save(kept.take);
   undo_.push(new Change(
       tr("keep the retake"),
       [this, kept] {
@@ -243,25 +259,15 @@ void TakeDesk::put_back() {
       }));
 }
 
-Recording TakeDesk::part(const Stretch& stretch) const {
-  const Recording& shown = session_.shown();
-  Recording recording{part_of(shown.take, stretch.first, stretch.last, shown.run.state(stretch.first)),
-                      shown.place,
-                      Run(shown.run.state(stretch.first), shown.run.tick_rate()),
-                      {}};
-  recording.run = *run_take(recording.take, recording.place->world);
-  return recording;
-}
-
+// What is known of the whole is known of its part: nothing is run again.
 void TakeDesk::save_part(const Stretch& stretch, const QString& suffix) {
-  Recording recording = part(stretch);
-  TakeAbout about = session_.shown().take.about;
-  if (about.name.empty()) about.name = describe(session_.shown().run, session_.place()->world);
-  about.name += suffix.toStdString();
-  about.star = false;
-  recording.take.about = about;
-  recording.file = study_.save(recording);
-  const QString file = recording.file;
+  Recording whole = session_.shown();
+  complete(whole);
+  Take take = part_of(whole.take, stretch.first, stretch.last, whole.run.state(stretch.first));
+  take.about.name += suffix.toStdString();
+  take.about.star = false;
+  take.about.path = way_of(whole.run, stretch);
+  const QString file = study_.save(std::move(take));
   undo_.push(new Change(
       tr("keep a stretch"),
       [this, file] {

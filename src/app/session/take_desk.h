@@ -70,7 +70,6 @@ class TakeDesk : public QObject {
   void update_ghost();
   void pin_ghost(const std::shared_ptr<const Ghost>& ghost);
   void take_values(const Profile& profile, int tick_rate, std::shared_ptr<const Place> place);
-  Recording part(const Stretch& stretch) const;
   void save_part(const Stretch& stretch, const QString& suffix);
 
   DriveSession& session_;
