@@ -4,6 +4,7 @@
 #include <QCoreApplication>
 #include <QDir>
 #include <atomic>
+#include <utility>
 
 #include "lagniappe/files.h"
 
@@ -96,9 +97,12 @@ void Journal::keep(const Recording& recording, std::uint64_t revision) {
 
 void Journal::close(bool until_saved) {
   if (!file_) return;
-  closed_.push_back(std::move(file_));
-  file_.reset();
-  if (!until_saved) drop_closed();
+  const std::shared_ptr<File> file = std::exchange(file_, nullptr);
+  if (until_saved) {
+    closed_.push_back(file);
+  } else {
+    thread_.start([file] { file->remove(); });
+  }
 }
 
 void Journal::drop_closed() {

@@ -66,6 +66,7 @@ const Study::Entry* Study::find(const QString& file) const {
 }
 
 void Study::write(const QString& file, const Bytes& bytes) {
+  ++under_way_;
   thread_.start([this, file, bytes] {
     const Result<std::string> content = bytes();
     const Result<void> done =
@@ -77,6 +78,7 @@ void Study::write(const QString& file, const Bytes& bytes) {
 }
 
 void Study::written(const QString& file, const Bytes& bytes, const QString& sentence) {
+  --under_way_;
   std::erase_if(unsaved_, [&](const auto& u) { return u.first.file == file; });
   if (sentence.isEmpty()) {
     emit saved(file);

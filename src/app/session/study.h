@@ -41,7 +41,7 @@ class Study : public QObject {
   bool put_back(const QString& file);
   void wait();  // Until everything is saved.
   // Takes that could not be saved are kept, and tried again.
-  bool all_saved() const { return unsaved_.empty(); }
+  bool all_saved() const { return unsaved_.empty() && under_way_ == 0; }
   void save_again();
 
  signals:
@@ -58,6 +58,7 @@ class Study : public QObject {
   QString folder_;
   std::vector<Entry> entries_;
   std::vector<std::pair<Entry, Bytes>> unsaved_;
+  int under_way_ = 0;
   QThreadPool thread_;
 };
 
