@@ -270,9 +270,9 @@ void MainWindow::connect_loader() {
     desk_.retake_on(place);
   });
   connect(&loader_, &PlaceLoader::take_loaded, this,
-          [this](const std::shared_ptr<Recording>& recording, const QString& verdict) {
+          [this](const std::shared_ptr<Recording>& recording, const QString& verdict, const QString& path) {
             if (std::exchange(load_for_, LoadFor::Showing) != LoadFor::Pin)
-              return show_take(recording, verdict);
+              return show_take(recording, verdict, path);
             messages_->hide();
             desk_.pin_take(recording);
           });
@@ -315,19 +315,18 @@ void MainWindow::show_problem(const QString& title, const QString& sentence) {
   place_overlays();
 }
 
-void MainWindow::show_take(const std::shared_ptr<Recording>& recording, const QString& verdict) {
+void MainWindow::show_take(const std::shared_ptr<Recording>& recording, const QString& verdict,
+                           const QString& path) {
   view().set_driving(false);
   const bool other_place = session_.shared_place() != recording->place;
-  const bool recovered = recording->file.endsWith(".journal");
-  if (recovered) {
-    // From now on it is a take like any other.
-    const QString journal = std::exchange(recording->file, {});
+  if (recording->file.isEmpty()) {
+    // Recovered: from now on it is a take of the study like any other. A journal goes when that is done.
     complete(*recording);
     const QString file = recording->file = desk_.study().save(recording->take);
     auto* until_saved = new QObject(this);
-    connect(&desk_.study(), &Study::saved, until_saved, [journal, file, until_saved](const QString& saved) {
+    connect(&desk_.study(), &Study::saved, until_saved, [path, file, until_saved](const QString& saved) {
       if (saved != file) return;
-      QFile::remove(journal);
+      if (path.endsWith(".journal")) QFile::remove(path);
       until_saved->deleteLater();
     });
   }

@@ -58,7 +58,7 @@ class MainWindow : public QMainWindow {
   void connect_loader();
   void open_profile(const QString& path);
   void show_problem(const QString& title, const QString& sentence);
-  void show_take(const std::shared_ptr<Recording>& recording, const QString& verdict);
+  void show_take(const std::shared_ptr<Recording>& recording, const QString& verdict, const QString& path);
   void show_other_place();
   void offer_recovery();
   void take_place(const std::shared_ptr<const Place>& place);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The tape, the ledger beside it, ghosts and takes, in real windows.
 #include <QDoubleSpinBox>
+#include <QFileInfo>
 #include <QLabel>
 #include <QListWidget>
 #include <QTabWidget>
@@ -464,7 +465,13 @@ TEST_CASE_METHOD(TapeFixture, "A damaged take is explained, and what can be read
   CHECK(window.messages().text().contains("cut.take"));
   CHECK(window.messages().text().contains("can be recovered"));
   emit window.messages().accepted();
-  CHECK(wait_for([&] { return session.has_shown() && session.shown().file.endsWith("cut.take"); }));
+  // It becomes a take of the study, whole again, and the damaged file stays as it is.
+  REQUIRE(wait_for([&] { return desk.study().entries().size() == 2; }));
+  desk.study().wait();
+  const auto rest = read_take(session.shown().file.toStdString());
+  REQUIRE(rest);
+  CHECK(rest->inputs.size() == session.shown().run.ticks());
+  CHECK(QFileInfo(folder.filePath("cut.take")).size() == bytes.size() - 40);
   open(file("not.take", "neither CBOR nor anything"));
   CHECK(window.messages().text().contains("not.take"));
 }

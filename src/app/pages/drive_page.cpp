@@ -297,8 +297,6 @@ void DrivePage::show_pane(Act pane, bool shown) {
   lower_->setVisible(tape_column_->isVisibleTo(lower_) || ledger_->isVisibleTo(lower_));
 }
 
-void DrivePage::show_values() { side_->setCurrentIndex(1); }
-
 void DrivePage::go_to_event(int direction) {
   if (!session_.has_shown()) return;
   const Run& run = session_.shown().run;

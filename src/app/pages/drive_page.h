@@ -41,7 +41,6 @@ class DrivePage : public QWidget {
   void show_pane(Act pane, bool shown);
   // What is known of the shown take: "identical to the recording in all 630 ticks".
   void set_remark(const QString& remark);
-  void show_values();  // Brings the values to the front.
   void go_to_event(int direction);
   void go_to_finding(int direction);
   void show_parting();

@@ -78,9 +78,6 @@ class TakeRow : public QStyledItemDelegate {
       theme::icon("star", theme::kGold).paint(painter, QRect(int(r.right()) - 18, int(r.top()) + 5, 14, 14));
     painter->restore();
   }
-  void setEditorData(QWidget* editor, const QModelIndex& index) const override {
-    QStyledItemDelegate::setEditorData(editor, index);
-  }
 };
 
 QString sub_text(const TakeAbout& about) {

@@ -146,8 +146,7 @@ void DriveSession::go_on_from_playhead() {
                 run_until(shown_->run, shown_->take, shown_->place->world, playhead_),
                 {}});
   branch->take.about = {};
-  branch->take.about.recorded =
-      begin_recording(current(), shown_->place, profile_, tick_rate()).take.about.recorded;
+  branch->take.about.recorded = now_text();
   shown_ = std::move(branch);
   open_ = true;
   loop_.reset();

@@ -140,10 +140,13 @@ void PlaceLoader::load_take(const QString& path, std::shared_ptr<const Place> no
       return job.wanted();
     });
     if (!run) return;
-    auto recording = std::make_shared<Recording>(Recording{std::move(take), place, std::move(*run), path});
+    auto recording = std::make_shared<Recording>(
+        Recording{std::move(take), place, std::move(*run), recover ? QString() : path});
     const QString verdict =
         (QStringList{verdict_of(*recording, read->whole)} + changed_files(recording->take)).join("; ");
-    job.finish([loader = job.loader(), recording, verdict] { emit loader->take_loaded(recording, verdict); });
+    job.finish([loader = job.loader(), recording, verdict, path] {
+      emit loader->take_loaded(recording, verdict, path);
+    });
   });
 }
 

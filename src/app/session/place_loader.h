@@ -30,7 +30,9 @@ class PlaceLoader : public QObject {
   void progress(double share);
   void loaded(std::shared_ptr<const lagniappe::app::Place> place);
   // `verdict`: whether the run is the one that was recorded, in words.
-  void take_loaded(std::shared_ptr<lagniappe::app::Recording> recording, const QString& verdict);
+  // Recovered, it has no file yet: it was read from `path`, which stays.
+  void take_loaded(std::shared_ptr<lagniappe::app::Recording> recording, const QString& verdict,
+                   const QString& path);
   void failed(const QString& path, const QString& sentence);
   void take_damaged(const QString& path, const QString& sentence);  // But something can be recovered.
   void cancelled();

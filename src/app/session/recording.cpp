@@ -17,6 +17,8 @@ std::shared_ptr<const Place> make_place(const std::string& path, Course course,
       Place{path, std::move(course), std::move(world), std::move(drawn), identity});
 }
 
+std::string now_text() { return QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString(); }
+
 Recording begin_recording(const CharacterState& start, std::shared_ptr<const Place> place,
                           const Profile& profile, int tick_rate) {
   Take take;
@@ -27,7 +29,7 @@ Recording begin_recording(const CharacterState& start, std::shared_ptr<const Pla
   take.course_identity = place->identity;
   take.profile_identity = identity_of(profile);
   take.course_file = place->path;
-  take.about.recorded = QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString();
+  take.about.recorded = now_text();
   return {std::move(take), std::move(place), Run(start, tick_rate), {}};
 }
 

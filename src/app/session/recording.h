@@ -32,6 +32,9 @@ struct Recording {
   QString file;  // In the study; empty while it is not saved.
 };
 
+// Returns the time of day as takes keep it: ISO 8601, UTC.
+std::string now_text();
+
 // Returns a recording of no ticks that begins with `start`.
 Recording begin_recording(const CharacterState& start, std::shared_ptr<const Place> place,
                           const Profile& profile, int tick_rate);

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "session/retaker.h"
 
-#include <QElapsedTimer>
 #include <QStringList>
 #include <QThreadPool>
 
@@ -61,15 +60,11 @@ void Retaker::cancel() {
 void Retaker::request(const Recording& shown, const Profile& profile, std::shared_ptr<const Place> place,
                       int tick_rate) {
   const int number = ++*newest_;
-  QElapsedTimer timer;
-  timer.start();
   Take take = retake_of(shown.take, profile, std::shared_ptr<const Course>(place, &place->course),
                         place->identity, place->world, tick_rate);
   if (take.inputs.size() <= kMostTicksAtOnce && shown.run.ticks() <= kMostTicksAtOnce) {
     busy_ = false;
-    const auto ghost = run_ghost(shown, std::move(take), place, {});
-    last_seconds_ = timer.nsecsElapsed() * 1e-9;
-    emit done(ghost);
+    emit done(run_ghost(shown, std::move(take), place, {}));
     return;
   }
   busy_ = true;

@@ -35,7 +35,6 @@ class Retaker : public QObject {
                int tick_rate);
   void cancel();
   bool busy() const { return busy_; }
-  double last_seconds() const { return last_seconds_; }  // What the last one took, run and comparison.
 
  signals:
   void done(std::shared_ptr<const lagniappe::app::Ghost> ghost);
@@ -45,7 +44,6 @@ class Retaker : public QObject {
  private:
   std::shared_ptr<std::atomic<int>> newest_ = std::make_shared<std::atomic<int>>(0);
   bool busy_ = false;
-  double last_seconds_ = 0.0;
 };
 
 }  // namespace lagniappe::app

@@ -185,8 +185,8 @@ void TakeDesk::pin_ghost(const std::shared_ptr<const Ghost>& ghost) {
         pins_.push_back(ghost);
         emit ghosts_changed();
       },
-      [this] {
-        if (!pins_.empty()) pins_.pop_back();
+      [this, ghost] {
+        std::erase(pins_, ghost);
         emit ghosts_changed();
       }));
 }
@@ -226,8 +226,7 @@ void TakeDesk::keep_ghost() {
   if (!ghost_) return;
   Recording kept = *ghost_->recording;
   kept.take.about = {};
-  kept.take.about.recorded =
-      begin_recording(kept.take.start, kept.place, kept.take.profile, kept.take.tick_rate).take.about.recorded;
+  kept.take.about.recorded = now_text();
   session_.finish();
   const Recording before = session_.shown();
   complete(kept);

@@ -227,7 +227,7 @@ void Tape::set_ghosts(std::vector<std::shared_ptr<const Ghost>> ghosts) {
     apart_.emplace_back();
     for (const float apart : ghost->against.apart) apart_.back().add(apart);
   }
-  if (lanes_change) build_lanes();
+  if (lanes_change) return build_lanes();
   fill_curves();
   replot(QCustomPlot::rpQueuedReplot);
 }
@@ -235,8 +235,6 @@ void Tape::set_ghosts(std::vector<std::shared_ptr<const Ghost>> ghosts) {
 void Tape::set_curves(const QStringList& keys) {
   curve_keys_ = keys;
   build_lanes();
-  fill_curves();
-  replot(QCustomPlot::rpQueuedReplot);
 }
 
 void Tape::set_touched(std::vector<Stretch> touched) {
