@@ -61,15 +61,24 @@ struct CharacterState {
   Vec3 ground_trend_C = Vec3(0.0);     // The ground's normal, averaged over the last tenth of a second or so.
   Vec3 wall_normal_C = Vec3(0.0);  // Unit, across up: of the wall that the last tick slid along; zero without.
   double state_time = 0.0;         // s in the present state.
-  double since_grounded = 1e9;  // s since the last tick that stood on ground; 1e9 after a jump or at the start.
-  double since_jump_press = 1e9;  // s since a press of jump that nothing has used yet.
+  double since_grounded =
+      1e9;  // s since the end of the tick that left the ground; 1e9 after a jump or at the start.
+  double since_jump_press = 1e9;  // s since the end of the tick with a press of jump that nothing has used yet.
   double run_up_speed = 0.0;      // m/s across up when the ground was last left.
+  double gathered = 0.0;          // m/s that holding the push has added to the lowest gathered speed.
+  double since_push = 0.0;        // s without a push.
   double travelled = 0.0;         // m along the ground since the start; what the stride is drawn from.
   Vec3 eye_offset_C = Vec3(0.0);  // Drawn minus true foot: what is left of the last steps and snaps.
   std::uint64_t tick = 0;
   std::uint32_t times_put_home =
       0;  // Resets and falls out of the limits; a drawn frame does not blend across one.
+  double jumped_wall =
+      1e9;  // Yaw in the body frame of the normal of the wall jumped off last; 1e9 since landing.
   std::int32_t air_jumps_used = 0;
+  std::int16_t flight_of =
+      -1;  // The jump that this flight is of: 0 the first, k the k-th in the air; -1: none.
+  bool first_jump_used = false;  // Since landing.
+  bool jump_cut = false;         // The button was let go while rising, or a ceiling was met.
   Buttons held;
   StateId state = StateId::Fall;
 
@@ -79,7 +88,7 @@ struct CharacterState {
   bool crushed = false;      // Still in overlap: no way out was found.
   std::uint16_t slides = 0;  // Planes met.
   double snapped = 0.0;      // m moved down (or up) to stay on the ground.
-  double carried_yaw = 0.0;  // rad that the piece underfoot turned look and body by.
+  double carried_yaw = 0.0;  // rad that look and body were turned by: by the piece underfoot, or in place.
   double penetration = 0.0;  // m that the capsule was inside a solid when the tick began; it was pushed out.
 
   Vec3 up_C() const { return frame_CB * Vec3(0.0, 1.0, 0.0); }

@@ -85,6 +85,7 @@ struct Course {
   std::vector<NamedSurface> surfaces;
   std::vector<Mark> marks;            // REQUIRES: one has the id "start".
   Box limits;                         // Empty: 200 m around all pieces and marks, 50 m below them.
+  Vec3 wind_C = Vec3(0.0);            // m/s, everywhere.
   std::size_t dropped_triangles = 0;  // Degenerate or non-finite ones in its models.
 };
 

@@ -48,6 +48,12 @@ struct Model {
 // [[x, y], ...]. Refused as in a file; the assignment stands for the file's name.
 Result<Profile> with_value(const Profile& profile, const std::string& assignment);
 
+// Returns a profile's text with this profile's values: only what differs is changed or added, every other byte
+// stays, so that version control shows a line for each change. Refused where `text` is no profile.
+Result<std::string> profile_text(const Profile& profile, std::string_view text, const std::string& file);
+// The same as a new document, which names what differs from the defaults.
+Result<std::string> profile_text(const Profile& profile);
+
 // Reads every triangle of a glTF 2.0 (.gltf, .glb) or OBJ file: node transforms and repeated meshes applied;
 // lists, strips and fans; sparse and quantised positions. Refused if nothing is left.
 Result<Model> read_model(const std::string& path);

@@ -45,7 +45,8 @@ Vec2 shaped_stick(const Vec2& raw, double dead_zone);
 // Returns the look angles of a mouse motion in counts (x right, y down): never multiplied by time.
 Vec2 mouse_look(const Profile::Look& look, const Vec2& counts);
 
-// Returns the turn rate of a look stick (x right, y forward), shaped as the move stick.
+// Returns the turn rate of a look stick (x right, y forward), shaped as the move stick, then its push raised to
+// stick_power.
 Vec2 stick_turn_rate(const Profile::Look& look, const Vec2& raw);
 
 }  // namespace lagniappe

@@ -10,6 +10,7 @@
 #include "lagniappe/drive.h"
 #include "lagniappe/files.h"
 #include "lagniappe/fixed_step_clock.h"
+#include "lagniappe/handling.h"
 #include "lagniappe/input_frame.h"
 #include "lagniappe/ledger.h"
 #include "lagniappe/profile.h"

@@ -42,14 +42,29 @@ struct StateChange {
   StateId from, to;
 };
 struct Jump {
-  double speed;
-  bool in_air;
-  double late_by;
-};  // late_by: s after the ground was left.
+  enum class From : std::uint8_t { Ground, Skid, Wall, Air } from;
+  int jump;  // As CharacterState::flight_of.
+  double speed, height;
+  double late_by;   // s after the ground was left.
+  double early_by;  // s that the press was remembered for.
+};
 struct JumpRefused {
-  bool on_skid;
-  double since_grounded;
-};                        // since_grounded: s since the ground was left; 1e9 after a jump.
+  enum class Why : std::uint8_t {
+    NoGround,      // Not on ground, too long since, and there are no jumps in the air.
+    AirJumpsUsed,  //
+    Skidding,      // On ground that is too steep.
+    SameWall,      // The wall was jumped off already.
+    NoHeadRoom,    //
+  } why;
+  double since_grounded;  // s since the ground was left; 1e9 after a jump.
+  double remembered;      // s for which the press will be remembered; 0: not.
+};
+struct JumpCut {
+  double speed, factor;
+};  // The button was let go at this rise speed; gravity times the factor ends the rise.
+struct HeadBump {
+  double speed, thrown_back;
+};                        // A ceiling ended a rise at `speed`, and threw back this much of it.
 struct Sweep {            // One sweep of collide and slide.
   Vec3 from_C, motion_C;  // Of the foot.
   double fraction;
@@ -96,7 +111,7 @@ struct LeftGround {
 using LedgerEntry =
     std::variant<entry::Reset, entry::Carry, entry::Push, entry::PushOut, entry::Wish, entry::StateChange,
                  entry::Jump, entry::JumpRefused, entry::Sweep, entry::Slide, entry::Step, entry::Probe,
-                 entry::Judged, entry::Snap, entry::Crest, entry::LeftGround>;
+                 entry::Judged, entry::Snap, entry::Crest, entry::LeftGround, entry::JumpCut, entry::HeadBump>;
 
 struct Ledger {
   std::vector<LedgerEntry> entries;

@@ -4,6 +4,7 @@
 
 #include <array>
 #include <cstdint>
+#include <map>
 #include <string>
 
 #include "lagniappe/vector.h"
@@ -48,13 +49,15 @@ struct Curve {
 
 struct Profile {
   std::string name = "Untitled";
+  std::map<std::string, std::string> notes;  // What people write about a value, by its path ("jump.height").
 
   struct Capsule {
-    double radius = 0.30;      // m.
-    double height = 1.80;      // m, foot to crown. REQUIRES: height >= 2 radius.
-    double eye_height = 1.65;  // m above the foot.
-    double margin = 0.0005;    // m, how much thinner the core is that is kept clear of solids. More forgives a
-                               // less precise world; what enters by less than this is not pushed out.
+    double radius = 0.30;          // m.
+    double height = 1.80;          // m, foot to crown. REQUIRES: height >= 2 radius.
+    double eye_height = 1.65;      // m above the foot.
+    double centre_of_mass = 0.95;  // m above the foot: where fields of gravity are felt.
+    double margin = 0.0005;  // m, how much thinner the core is that is kept clear of solids. More forgives a
+                             // less precise world; what enters by less than this is not pushed out.
     double longest_push_out =
         0.60;  // m per tick out of solids. Deeper overlaps stay, and are reported as crushed.
   } capsule;
@@ -86,6 +89,20 @@ struct Profile {
                                                // above.
     Curve slope_speed;  // Share of the speed over the slope in the direction of travel, in degrees; uphill
                         // positive.
+    // Where the body turns to, at turn_rate.
+    enum class Facing : std::uint8_t {
+      Travel,       // Where it is pushed.
+      View,         // Where the look goes, standing too.
+      Strafe,       // Where the look goes while it is pushed; standing, the look is free.
+      TurnInPlace,  // Pushing sideways turns body and look; forward is along the body.
+    } facing = Facing::Travel;
+    // Speed that grows while the push is held on the ground, in place of `speed`.
+    struct Gather {
+      double growth = 0.0;   // m/s per second. 0: none of this.
+      double lowest = 3.0;   // m/s that the first push gives.
+      double highest = 9.0;  // m/s that it grows to.
+      double grace = 0.15;   // s without a push after which what was gathered is lost.
+    } gather;
   } ground;
 
   // What is left of the speed after running into a wall, over the angle of approach in degrees: 0 grazing, 90
@@ -98,6 +115,8 @@ struct Profile {
     double speed = 4.0;  // m/s across up that steering alone reaches; a faster run-up is kept.
     Response response = {Response::Model::Steady, 14.0, 0.0, 0.3, 0.3, 14.0, 0.3};
     double highest_step = 0.0;  // m that a falling character is lifted onto what it meets. 0: never.
+    double over_run_up = 10.0;  // m/s by which steering may exceed the speed that the ground was left with.
+    double wind_share = 1.0;    // Share of the wind that the air moves with, as the character feels it.
   } air;
 
   // On ground too steep to walk, and after it until the speed has run out.
@@ -114,8 +133,20 @@ struct Profile {
     double height = 1.20;       // m, of the foot above the take-off at the apex.
     double coyote_time = 0.12;  // s after leaving the ground in which a jump still counts as from it.
     double buffer = 0.12;       // s before landing in which a press is remembered.
-    int air_jumps = 0;          // further jumps before the next landing.
-    bool from_skid = false;     // Whether one may jump off ground that is too steep.
+    double fall_factor = 1.0;   // Gravity while falling, as a share of gravity.
+    double hang_speed = 0.0;    // m/s of rise or fall under which a jump hangs around its apex. 0: no hang.
+    double hang_factor = 0.5;   // Gravity while it hangs, as a share of gravity.
+    double lowest_share =
+        1.0;                 // Of the height, if the button is let go at once. 1: letting go changes nothing.
+    double head_bump = 0.0;  // Share of the rise speed that a ceiling throws back down. 0: the rise just ends.
+    int air_jumps = 0;       // further jumps before the next landing.
+    Curve air_jump_height;   // m over the number of the air jump; without points `height`.
+    bool edge_uses_first = true;   // Whether walking off an edge uses up the first of the jumps.
+    bool held_repeats = false;     // Whether a button that is still held jumps again on landing.
+    bool from_skid = false;        // Whether one may jump off ground that is too steep.
+    bool remember_on_skid = true;  // Whether a press while skidding is remembered, for `buffer`.
+    bool from_wall = false;        // Whether one may jump off a wall that one pushes against in the air.
+    double wall_push = 3.0;        // m/s away from that wall.
     // What a character takes along of the velocity of a moving piece that it leaves, by a jump or otherwise.
     enum class Inherits : std::uint8_t { All, Horizontal, None } inherits = Inherits::All;
   } jump;
@@ -133,7 +164,9 @@ struct Profile {
     double stick_pitch = radians(140.0);
     double lowest_pitch = radians(-88.0);
     double highest_pitch = radians(88.0);
-    double dead_zone = 0.12;  // share of a stick's travel around its rest that counts as rest; round.
+    bool invert_yaw = false, invert_pitch = false;
+    double dead_zone = 0.12;   // share of a stick's travel around its rest that counts as rest; round.
+    double stick_power = 1.0;  // of the look stick: its push to this power turns. More: finer near its rest.
   } look;
 
   struct Smoothing {
@@ -141,11 +174,17 @@ struct Profile {
         0.07;  // s, time constant with which drawn body and camera catch up after a step or snap. 0: none.
     double largest = 0.40;  // m that the drawn body may be behind; never more than a step anyway.
   } smoothing;
-};
 
-// The speed that leaves the ground so that the apex is `height` higher: v = sqrt(2 g h).
-inline double take_off_speed(double gravity, double height) {
-  return std::sqrt(2.0 * std::fmax(gravity, 0.0) * std::fmax(height, 0.0));
-}
+  // What is drawn, and from where. Nothing of it reaches step().
+  struct Camera {
+    double distance = 4.5;         // m behind the eyes, third person.
+    double shoulder = 0.0;         // m to the right of them; negative: to the left.
+    double lag = 0.0;              // s, time constant with which the third-person eye follows. 0: at once.
+    double pull_in_radius = 0.20;  // m kept free around the third-person eye.
+    double field_of_view = radians(60.0);  // From bottom to top.
+    double widening = 0.0;                 // rad by which it is wider at widening_speed and above.
+    double widening_speed = 8.0;           // m/s.
+  } camera;
+};
 
 }  // namespace lagniappe

@@ -17,6 +17,7 @@ class TriangleWorld final : public World {
   struct Options {
     // The box that a character may be in. Empty: the triangles' bounds, grown by 50 m on every side.
     Box limits = {};
+    Vec3 wind = Vec3(0.0);  // m/s.
   };
 
   // What is put in before the commit.
@@ -57,6 +58,7 @@ class TriangleWorld final : public World {
   std::optional<WorldRayHit> cast_ray(const Vec3& origin_C, const Vec3& motion_C,
                                       const Moment& moment = {}) const override;
   Box limits() const override;
+  Vec3 wind() const override;
   std::string_view piece_name(PieceId piece) const override;
   const PieceMotion* motion_of(PieceId piece) const override;
   std::optional<WorldPush> first_push(const Segment& axis, double radius, double from_time, double to_time,

@@ -88,6 +88,9 @@ class World {
   // Returns the box that a character may be in: one whose foot leaves it is put back to its home.
   virtual Box limits() const = 0;
 
+  // Returns the velocity of the air, the same everywhere.
+  virtual Vec3 wind() const { return Vec3(0.0); }
+
   // Returns the name of a piece, valid as long as the world; empty for kNoPiece.
   virtual std::string_view piece_name(PieceId piece) const = 0;
 

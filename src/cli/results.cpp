@@ -55,13 +55,4 @@ void print_tick(const Run& run, const Take& take, const World& world, std::size_
     fmt::print("  {} {}\n", is_refusal(entry) ? '!' : '-', to_sentence(entry, world));
 }
 
-Result<Profile> with_values(Profile profile, const std::vector<std::string>& assignments) {
-  for (const std::string& assignment : assignments) {
-    auto changed = with_value(profile, assignment);
-    if (!changed) return changed;
-    profile = *changed;
-  }
-  return profile;
-}
-
 }  // namespace lagniappe::cli

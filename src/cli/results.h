@@ -38,7 +38,4 @@ struct Compared {
 // Prints where two runs part and why, and both summaries side by side; returns whether they are identical.
 bool print_comparison(const Compared& first, const Compared& second);
 
-// Returns a profile with every NAME=VALUE applied, in order.
-Result<Profile> with_values(Profile profile, const std::vector<std::string>& assignments);
-
 }  // namespace lagniappe::cli

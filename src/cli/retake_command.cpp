@@ -88,8 +88,7 @@ Command add_retake(CLI::App& app) {
   command->add_option("--profile", o->profile, "Profile to run through; the take's own if not given");
   command->add_option("--course", o->course, "Course or model to run on; the take's own if not given");
   command->add_option("--hz", o->hz, "Tick rate; the take's own if not given")->check(CLI::Range(10, 480));
-  command->add_option("--set", o->set, "Change a value of the profile, as in ground.speed=5.2; may be repeated")
-      ->allow_extra_args(false);
+  add_set_option(*command, o->set);
   add_output_options(*command, o->outputs);
   command->footer(
       "Examples:\n"

@@ -30,6 +30,7 @@ void add_script_options(CLI::App& command, Script& script) {
       ->required();
   command.add_option("--profile", script.profile, "Profile (*.profile.json)")->required();
   command.add_option("--inputs", script.inputs, "Inputs (*.inputs.json)")->required();
+  add_set_option(command, script.set);
   command.add_option("--hz", script.hz, "Tick rate in ticks per second")
       ->check(CLI::Range(10, 480))
       ->capture_default_str();
@@ -39,10 +40,29 @@ void add_script_options(CLI::App& command, Script& script) {
       ->check(CLI::Range(0.0, 86400.0));
 }
 
+void add_set_option(CLI::App& command, std::vector<std::string>& set) {
+  command.add_option("--set", set, "Change a value of the profile, as in ground.speed=5.2; may be repeated")
+      ->allow_extra_args(false);
+}
+
+Result<Profile> with_values(Profile profile, const std::vector<std::string>& assignments) {
+  for (const std::string& assignment : assignments) {
+    auto changed = with_value(profile, assignment);
+    if (!changed) return changed;
+    profile = *changed;
+  }
+  return profile;
+}
+
+Result<Profile> profile_with(const std::string& path, const std::vector<std::string>& assignments) {
+  const auto profile = read_profile(path);
+  return profile ? with_values(*profile, assignments) : profile;
+}
+
 Result<Loaded> load(const Script& script) {
   auto course = read_course(script.course);
   if (!course) return refuse(course.error());
-  auto profile = read_profile(script.profile);
+  auto profile = profile_with(script.profile, script.set);
   if (!profile) return refuse(profile.error());
   auto inputs = read_inputs(script.inputs);
   if (!inputs) return refuse(inputs.error());

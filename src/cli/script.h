@@ -15,10 +15,17 @@ inline constexpr double kMostTicks = 2e6;
 
 struct Script {
   std::string course, profile, inputs;
+  std::vector<std::string> set;
   int hz = 60;
   double seconds = -1.0;  // Negative: not given.
 };
 void add_script_options(CLI::App& command, Script& script);
+void add_set_option(CLI::App& command, std::vector<std::string>& set);
+
+// Returns a profile with every NAME=VALUE applied, in order.
+Result<Profile> with_values(Profile profile, const std::vector<std::string>& assignments);
+// The same from a file.
+Result<Profile> profile_with(const std::string& path, const std::vector<std::string>& assignments);
 
 struct Loaded {
   Course course;

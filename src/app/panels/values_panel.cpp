@@ -108,7 +108,7 @@ void ValuesPanel::add_field(QGridLayout& grid, const ProfileField& field) {
   if (!unit.isEmpty()) number->setSuffix(" " + unit);
   Row row;
   row.name = row_name(field.section, field.key);
-  const auto value = [field](Profile p) { return field.value(p); };
+  const auto value = [field](const Profile& p) { return field.get(p); };
   row.show = [number, value, scale](const Profile& p) {
     number->setValue(value(p) * scale);
     number->setSingleStep(nudge_of(value(p) * scale));

@@ -68,7 +68,8 @@ TriangleWorld build_world(const Course& course) {
       for (const PieceMotion::Key& key : piece.motion->keys) all.join(piece.at_C + key.move_C);
     }
   }
-  return builder.commit({course.limits.empty() ? default_limits(all, course.marks) : course.limits});
+  const Box limits = course.limits.empty() ? default_limits(all, course.marks) : course.limits;
+  return builder.commit({limits, course.wind_C});
 }
 
 Home start_home(const Course& course) {

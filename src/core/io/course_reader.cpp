@@ -192,7 +192,7 @@ void must_name_surfaces(const JsonCursor& cursor, const Piece& piece,
 }  // namespace
 
 Course read_course_document(const JsonCursor& document, const std::string& folder) {
-  document.only_keys({"name", "pieces", "surfaces", "marks", "limits"});
+  document.only_keys({"name", "pieces", "surfaces", "marks", "limits", "wind"});
   Course course;
   ModelShelf shelf(folder);
   course.name = document.at("name").name();
@@ -217,6 +217,7 @@ Course read_course_document(const JsonCursor& document, const std::string& folde
     once(cursor, course.marks.back().id, seen);
   }
   if (seen.count("start") == 0) marks.fail("the mark \"start\" is missing: it says where a run begins");
+  if (document.has("wind")) course.wind_C = document.at("wind").vec3({-1000.0, 1000.0});
   if (document.has("limits")) {
     course.limits = read_limits(document.at("limits"));
     if (!course.limits.contains(start_home(course).foot_C))

@@ -101,6 +101,7 @@ Json course_json(const Course& course) {
   const Vec3 size = course.limits.size();
   if (size.x > 0.0 && size.y > 0.0 && size.z > 0.0)
     json["limits"] = {{"low", list_of(course.limits.low_C)}, {"high", list_of(course.limits.high_C)}};
+  if (course.wind_C != Vec3(0.0)) json["wind"] = list_of(course.wind_C);
   return json;
 }
 

@@ -222,12 +222,16 @@ Result<Json> parse_json(std::string_view text, const std::string& file) {
   return Json::parse(text);
 }
 
-Error locate(std::string_view text, const std::string& file, const ReadFailure& failure) {
+std::optional<std::size_t> find_json_value(std::string_view text, const std::string& pointer) {
   std::size_t taken = 0;
   Walker walker(text, taken);
-  walker.sought = &failure.pointer;
+  walker.sought = &pointer;
   walk(text, walker, taken);
-  const std::string place = line_and_column(text, walker.found_at.value_or(0));
+  return walker.found_at;
+}
+
+Error locate(std::string_view text, const std::string& file, const ReadFailure& failure) {
+  const std::string place = line_and_column(text, find_json_value(text, failure.pointer).value_or(0));
   return {file, failure.pointer.empty() ? place : place + " (" + failure.pointer + ")", failure.what};
 }
 

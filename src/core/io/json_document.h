@@ -6,6 +6,7 @@
 #pragma once
 
 #include <nlohmann/json.hpp>
+#include <optional>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -99,6 +100,10 @@ auto read_document(std::string_view text, const std::string& file, std::string_v
     return refuse(locate(text, file, failure));
   }
 }
+
+// Returns the byte at which the value at the pointer begins; nothing where there is no such value. REQUIRES:
+// JSON.
+std::optional<std::size_t> find_json_value(std::string_view text, const std::string& pointer);
 
 // Reads a whole file. Refuses what is missing, no file, unreadable, or over 1 GiB.
 Result<std::string> read_text(const std::string& path);

@@ -10,18 +10,19 @@
 namespace lagniappe {
 namespace {
 
-const std::vector<std::string_view> kSections = {"capsule", "ground", "walls", "air",      "skid",
-                                                 "jump",    "fly",    "look",  "smoothing"};
+const std::vector<std::string_view> kSections = {"capsule", "ground", "walls", "air",       "skid",
+                                                 "jump",    "fly",    "look",  "smoothing", "camera"};
 
 // Keys of a section that are in none of the tables.
 std::vector<std::string_view> other_keys(std::string_view section) {
   if (section.empty()) {
     std::vector<std::string_view> keys = kSections;
     keys.push_back("name");
+    keys.push_back("notes");
     return keys;
   }
-  if (section == "ground" || section == "air") return {"response"};
-  if (section == "jump") return {"air_jumps"};
+  if (section == "ground") return {"response", "gather"};
+  if (section == "air") return {"response"};
   return {};
 }
 
@@ -59,8 +60,9 @@ void read_values(const JsonCursor& cursor, std::string_view section, Profile& pr
   cursor.only_keys(known);
   each_of(profile_fields(), section, [&](const ProfileField& field) {
     if (!cursor.has(field.key)) return;
-    const double number = cursor.at(field.key).number({field.low, field.high});
-    field.value(profile) = field.is_angle() ? radians(number) : number;
+    const JsonCursor value = cursor.at(field.key);
+    if (field.unit == Unit::Count) return field.set(profile, value.integer(int(field.low), int(field.high)));
+    field.set_typed(profile, value.number({field.low, field.high}));
   });
   each_of(profile_curves(), section, [&](const ProfileCurve& field) {
     if (cursor.has(field.key)) read_curve(cursor.at(field.key), field, field.curve(profile));
@@ -82,23 +84,40 @@ void read_response(const JsonCursor& section, std::string_view name, Response& r
   if (!cursor.has("turn_time")) response.turn_time = response.time;
 }
 
+void read_notes(const JsonCursor& cursor, Profile& profile) {
+  const std::vector<std::string> paths = profile_paths();
+  cursor.only_keys({paths.begin(), paths.end()});
+  for (const std::string& path : paths) {
+    if (!cursor.has(path)) continue;
+    const std::string note = cursor.at(path).text();
+    if (!note.empty()) profile.notes[path] = note;
+  }
+}
+
 // Defaults that follow another value where the file names only that one, and what must fit together.
 void fit_together(const JsonCursor& document, Profile& profile) {
   const auto named = [&](std::string_view section, std::string_view key) {
     return document.has(section) && document.at(section).has(key);
   };
-  auto& [radius, height, eye_height, margin, longest_push_out] = profile.capsule;
+  auto& [radius, height, eye_height, centre_of_mass, margin, longest_push_out] = profile.capsule;
   if (height < 2.0 * radius) {
     document.at("capsule").fail("the height must be at least twice the radius, else it is no capsule");
   }
   if (!named("capsule", "eye_height")) eye_height = std::min(eye_height, 0.92 * height);
   if (eye_height > height)
     document.at("capsule").at("eye_height").fail("the eyes must not be above the capsule's height");
+  if (!named("capsule", "centre_of_mass")) centre_of_mass = std::min(centre_of_mass, 0.53 * height);
+  if (centre_of_mass > height)
+    document.at("capsule")
+        .at("centre_of_mass")
+        .fail("the centre of mass must not be above the capsule's height");
   if (!named("capsule", "margin")) margin = std::min(margin, radius / 2.0);
   if (margin > radius / 2.0)
     document.at("capsule").at("margin").fail("the margin must be at most half the radius");
   if (!named("ground", "sprint_speed"))
     profile.ground.sprint_speed = std::max(profile.ground.sprint_speed, profile.ground.speed);
+  if (profile.ground.gather.highest < profile.ground.gather.lowest)
+    document.at("ground").at("gather").fail("the highest speed must not be below the lowest");
   if (!named("fly", "sprint_speed"))
     profile.fly.sprint_speed = std::max(profile.fly.sprint_speed, profile.fly.speed);
 }
@@ -109,15 +128,15 @@ Profile read_profile_document(const JsonCursor& document) {
   Profile profile;
   read_values(document, "", profile);
   if (document.has("name")) profile.name = document.at("name").name();
+  if (document.has("notes")) read_notes(document.at("notes"), profile);
   for (const std::string_view section : kSections) {
     if (document.has(section)) read_values(document.at(section), section, profile);
   }
   if (document.has("ground"))
     read_response(document.at("ground"), "ground/response", profile.ground.response, profile);
+  if (document.has("ground") && document.at("ground").has("gather"))
+    read_values(document.at("ground").at("gather"), "ground/gather", profile);
   if (document.has("air")) read_response(document.at("air"), "air/response", profile.air.response, profile);
-  if (document.has("jump") && document.at("jump").has("air_jumps")) {
-    profile.jump.air_jumps = document.at("jump").at("air_jumps").integer(0, 100);
-  }
   fit_together(document, profile);
   return profile;
 }

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: MIT
 #include "io/document_writers.h"
 #include "io/exact_degrees.h"
+#include "io/json_patch.h"
 #include "lagniappe/files.h"
 #include "lagniappe/profile_fields.h"
 
@@ -56,21 +57,71 @@ Result<Profile> with_value(const Profile& profile, const std::string& assignment
   }
 }
 
+namespace {
+
+// "ground.response.time" as a JSON pointer.
+std::string pointer_of(std::string_view path) {
+  std::string pointer = "/" + std::string(path);
+  for (char& c : pointer) c = c == '.' ? '/' : c;
+  return pointer;
+}
+
+std::string with_changed(std::string text, const Profile& from, const Profile& to) {
+  const Json json = profile_json(to);
+  if (from.name != to.name) text = with_json_value(std::move(text), "/name", Json(to.name).dump());
+  for (const ProfileDifference& d : differences(from, to)) {
+    const std::string pointer = pointer_of(d.path);
+    text = with_json_value(std::move(text), pointer, json.at(Json::json_pointer(pointer)).dump());
+  }
+  for (const auto& [path, note] : to.notes) {
+    const auto old = from.notes.find(path);
+    if (old == from.notes.end() || old->second != note)
+      text = with_json_value(std::move(text), "/notes/" + path, Json(note).dump());
+  }
+  for (const auto& [path, note] : from.notes) {
+    if (!to.notes.contains(path)) text = with_json_value(std::move(text), "/notes/" + path, "\"\"");
+  }
+  return text;
+}
+
+}  // namespace
+
+Result<std::string> profile_text(const Profile& profile, std::string_view text, const std::string& file) {
+  std::string now(text);
+  // Some defaults follow other values: what a change takes along is put right in another round.
+  for (int round = 0; round < 3; ++round) {
+    const auto read = parse_profile(now, file);
+    if (!read) return refuse(read.error());
+    std::string next = with_changed(now, *read, profile);
+    if (next == now) return now;
+    now = std::move(next);
+  }
+  return now;
+}
+
+Result<std::string> profile_text(const Profile& profile) {
+  return profile_text(profile, "{\n  \"lagniappe\": \"profile\",\n  \"version\": 1\n}\n", profile.name);
+}
+
 Json profile_json(const Profile& profile) {
   Json json = {{"lagniappe", "profile"}, {"version", 1}, {"name", profile.name}};
-  Profile copy = profile;  // The tables give references.
+  if (!profile.notes.empty()) json["notes"] = profile.notes;
   for (const ProfileField& field : profile_fields()) {
-    const double value = field.value(copy);
-    section_of(json, field.section)[std::string(field.key)] = field.is_angle() ? exact_degrees(value) : value;
+    Json& at = section_of(json, field.section)[std::string(field.key)];
+    const double value = field.get(profile);
+    if (field.unit == Unit::Count) {
+      at = static_cast<int>(value);
+    } else {
+      at = field.is_angle() ? exact_degrees(value) : value;
+    }
   }
   for (const ProfileCurve& field : profile_curves())
-    section_of(json, field.section)[std::string(field.key)] = points_of(field.curve(copy));
+    section_of(json, field.section)[std::string(field.key)] = points_of(field.get(profile));
   for (const ProfileChoice& field : profile_choices()) {
     const int choice = field.get(profile);
     section_of(json, field.section)[std::string(field.key)] =
         field.words.empty() ? Json(choice != 0) : Json(field.words[static_cast<std::size_t>(choice)]);
   }
-  json["jump"]["air_jumps"] = profile.jump.air_jumps;
   return json;
 }
 

@@ -50,15 +50,6 @@ MovedScalar fall_with_drag(double velocity, double gravity, double drag, double 
   return {terminal + offset * (1.0 - gone), terminal * dt + offset * (gone / drag)};
 }
 
-MovedScalar fall_capped(double velocity, double gravity, double terminal_speed, double dt) {
-  const double floor = std::min(velocity, -terminal_speed);
-  if (velocity - gravity * dt >= floor) {
-    return {velocity - gravity * dt, velocity * dt - 0.5 * gravity * dt * dt};
-  }
-  const double reach_time = (velocity - floor) / gravity;
-  return {floor, 0.5 * (velocity + floor) * reach_time + floor * (dt - reach_time)};
-}
-
 MovedScalar slide_with_friction(double velocity, double pull, double drag, double top_speed, double dt) {
   if (velocity < 0.0) {
     const double braking = pull + drag;

@@ -42,10 +42,6 @@ MovedSmooth approach_smooth(const Vec3& velocity, const Vec3& acceleration, cons
 // Gravity with linear drag: dv/dt = -gravity - drag v, v positive upwards, drag >= 0 in 1/s.
 MovedScalar fall_with_drag(double velocity, double gravity, double drag, double dt);
 
-// Gravity up to a terminal speed, piecewise: once falling at `terminal_speed` the fall stays even. A fall that
-// is already faster keeps its speed.
-MovedScalar fall_capped(double velocity, double gravity, double terminal_speed, double dt);
-
 // Along a slope: `pull` >= 0 downhill, `drag` >= 0 against the velocity (positive downhill), piecewise: what
 // goes uphill comes to a stand first, and stays there if the drag holds it. Downhill up to `top_speed` by pull
 // alone; what is faster already keeps its speed.

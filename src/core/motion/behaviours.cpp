@@ -3,6 +3,7 @@
 
 #include <algorithm>
 
+#include "lagniappe/handling.h"
 #include "motion/respond.h"
 #include "motion/slide.h"
 
@@ -55,16 +56,59 @@ double full_ground_speed(const StepContext& context) {
   return context.input.held.has(Action::Sprint) ? ground.sprint_speed : ground.speed;
 }
 
+namespace {
+
+// A stretch of a tick in which the full speed is even or grows evenly.
+struct Pace {
+  double speed, growth, seconds;
+};
+
+// The full speed over the tick: even, or gathered, which a sprint does not fall below.
+std::array<Pace, 3> paces_of(const StepContext& context, const CharacterState& state, bool pushed) {
+  const Profile::Ground& ground = context.profile.ground;
+  const Profile::Ground::Gather& gather = ground.gather;
+  const double dt = context.dt;
+  if (gather.growth <= 0.0) return {Pace{full_ground_speed(context), 0.0, dt}};
+  const double sprint = context.input.held.has(Action::Sprint) ? ground.sprint_speed : 0.0;
+  const double from = std::min(gather.lowest + state.gathered, gather.highest);
+  const double growth = pushed && state.wall_normal_C == Vec3(0.0) ? gather.growth : 0.0;
+  if (growth <= 0.0) return {Pace{std::max(from, sprint), 0.0, dt}};
+  const double even = std::clamp((sprint - from) / growth, 0.0, dt);
+  const double full = std::clamp((gather.highest - from) / growth, even, dt);
+  const double begin = std::max(from + growth * even, sprint), end = std::max(gather.highest, sprint);
+  return {Pace{std::max(from, sprint), 0.0, even}, Pace{begin, growth, full - even}, Pace{end, 0.0, dt - full}};
+}
+
+void gather_speed(const StepContext& context, bool pushed, CharacterState& state) {
+  const Profile::Ground::Gather& gather = context.profile.ground.gather;
+  if (gather.growth <= 0.0) {
+    state.gathered = 0.0;
+  } else if (pushed && state.wall_normal_C == Vec3(0.0)) {
+    state.gathered = std::min(state.gathered + gather.growth * context.dt, gather.highest - gather.lowest);
+  }
+}
+
+}  // namespace
+
 void move_on_ground(const StepContext& context, const Body& body, const Wish& wish, CharacterState& state) {
   const Profile::Ground& ground = context.profile.ground;
+  const bool pushed = wish.share > 0.0;
   const double slope = slope_along(wish.direction_C, state.ground.normal_C, body.up_C);
-  const double full_speed = full_ground_speed(context) * ground.slope_speed.at(degrees(slope));
-  const Vec3 asked = wish.direction_C * (wish.share * full_speed);
-  const Vec3 target = along_known_wall(context, asked, state.wall_normal_C);
-  context.note(entry::Wish{asked, wish.share});
-  const MovedSmooth moved =
-      respond(ground.response, flattened(state.velocity_C, body.up_C, ground.speed_on_slopes),
-              body.flat(state.acceleration_C), target, wish.share > 0.0, grip_of(state), context.dt);
+  const Vec3 full_push = wish.direction_C * (wish.share * ground.slope_speed.at(degrees(slope)));
+  const Vec3 target = along_known_wall(context, full_push, state.wall_normal_C);
+  MovedSmooth moved = {flattened(state.velocity_C, body.up_C, ground.speed_on_slopes),
+                       body.flat(state.acceleration_C), Vec3(0.0)};
+  double last_speed = 0.0;
+  for (const Pace& pace : paces_of(context, state, pushed)) {
+    if (pace.seconds <= 0.0) continue;
+    const MovedSmooth on =
+        respond(ground.response, moved.velocity, moved.acceleration,
+                {target * pace.speed, target * pace.growth}, pushed, grip_of(state), pace.seconds);
+    moved = {on.velocity, on.acceleration, moved.displacement + on.displacement};
+    last_speed = pace.speed + pace.growth * pace.seconds;
+  }
+  context.note(entry::Wish{full_push * last_speed, wish.share});
+  gather_speed(context, pushed, state);
   go_along_ground(context, body, wish, {moved.velocity, moved.displacement}, state);
   state.acceleration_C = moved.acceleration;
 }
@@ -115,26 +159,43 @@ void move_skidding(const StepContext& context, const Body& body, const Wish& wis
   take(slide_in_air(context, body, state.foot_C, moved.displacement, moved.velocity, how), state);
 }
 
+namespace {
+
+// A ceiling ends the rise: nothing hangs below it, and some of the speed may be thrown back.
+void bump_head(const StepContext& context, const Body& body, double rise, CharacterState& state) {
+  const double back = context.profile.jump.head_bump * rise;
+  state.jump_cut = true;
+  const double left = dot(state.velocity_C, body.up_C);
+  if (back > 0.0) state.velocity_C += body.up_C * (std::min(left, -back) - left);
+  context.note(entry::HeadBump{rise, back});
+}
+
+}  // namespace
+
 void move_in_air(const StepContext& context, const Body& body, const Wish& wish, CharacterState& state) {
   const Profile& profile = context.profile;
-  const Vec3 level_velocity = body.flat(state.velocity_C);
+  // Steering, and what drags at the character, are against the air, which may move.
+  const Vec3 wind = body.flat(body.world.wind()) * profile.air.wind_share;
+  const Vec3 level_velocity = body.flat(state.velocity_C) - wind;
   // Who is faster already, from a run-up or carried, keeps that along the wish; steering alone does not gain
   // it.
-  const double full_speed = std::max(profile.air.speed, std::max(dot(level_velocity, wish.direction_C), 0.0));
+  const double steered = std::min(profile.air.speed, state.run_up_speed + profile.air.over_run_up);
+  const double full_speed = std::max(steered, std::max(dot(level_velocity, wish.direction_C), 0.0));
   const Vec3 asked = wish.direction_C * (wish.share * full_speed);
   const Vec3 target = along_known_wall(context, asked, state.wall_normal_C);
   context.note(entry::Wish{asked, wish.share});
 
   const MovedSmooth level = respond(profile.air.response, level_velocity, body.flat(state.acceleration_C),
-                                    target, wish.share > 0.0, 1.0, context.dt);
-  const MovedScalar fall =
-      fall_capped(dot(state.velocity_C, body.up_C), profile.gravity, profile.terminal_speed, context.dt);
-  const Vec3 motion = body.flat(level.displacement) + body.up_C * fall.displacement;
-  const Vec3 velocity = body.flat(level.velocity) + body.up_C * fall.velocity;
+                                    {target, Vec3(0.0)}, wish.share > 0.0, 1.0, context.dt);
+  const Risen risen =
+      rise_for(pull_on(profile, state.flight_of, state.jump_cut), dot(state.velocity_C, body.up_C), context.dt);
+  const Vec3 motion = body.flat(level.displacement) + wind * context.dt + body.up_C * risen.height;
+  const Vec3 velocity = body.flat(level.velocity) + wind + body.up_C * risen.speed;
   AirSlide how;
   how.highest_step = profile.air.highest_step;
   const Slid slid = slide_in_air(context, body, state.foot_C, motion, velocity, how);
   take(slid, state);
+  if (slid.ceiling && risen.speed > 0.0) bump_head(context, body, risen.speed, state);
   lift_eye(body, slid, state);
   state.acceleration_C = level.acceleration;
 }

@@ -41,12 +41,13 @@ struct Writer {
     return {{"kind", "state"}, {"from", name_of(e.from)}, {"to", name_of(e.to)}};
   }
   Json operator()(const entry::Jump& e) const {
-    Json json = {{"kind", "jump"}, {"speed", e.speed}, {"in_air", e.in_air}};
-    if (!e.in_air) json["late_by_s"] = e.late_by;
-    return json;
+    return {{"kind", "jump"},          {"from", word(kJumpsFrom, e.from)},
+            {"jump", e.jump},          {"speed", e.speed},
+            {"height_m", e.height},    {"late_by_s", e.late_by},
+            {"early_by_s", e.early_by}};
   }
   Json operator()(const entry::JumpRefused& e) const {
-    Json json = {{"kind", "jump_refused"}, {"on_skid", e.on_skid}};
+    Json json = {{"kind", "jump_refused"}, {"why", word(kJumpRefusals, e.why)}, {"remembered_s", e.remembered}};
     if (e.since_grounded < 1e6) json["since_grounded_s"] = e.since_grounded;
     return json;
   }
@@ -94,6 +95,12 @@ struct Writer {
   }
   Json operator()(const entry::LeftGround& e) const {
     return {{"kind", "left_ground"}, {"speed", e.speed}, {"inherited", list(e.inherited_C)}};
+  }
+  Json operator()(const entry::JumpCut& e) const {
+    return {{"kind", "jump_cut"}, {"speed", e.speed}, {"factor", e.factor}};
+  }
+  Json operator()(const entry::HeadBump& e) const {
+    return {{"kind", "head_bump"}, {"speed", e.speed}, {"thrown_back", e.thrown_back}};
   }
 };
 

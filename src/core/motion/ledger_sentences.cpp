@@ -53,16 +53,36 @@ struct Teller {
     return fmt::format("state: {} \u2192 {}", name_of(e.from), name_of(e.to));
   }
   std::string operator()(const entry::Jump& e) const {
-    const std::string text = fmt::format("jump: leaves at {:.2f} m/s upwards", e.speed);
-    if (e.in_air) return text + ", in the air";
-    return e.late_by > 1e-9 ? text + fmt::format(", {:.0f} ms after the ground was left", e.late_by * 1000.0)
-                            : text;
+    using From = entry::Jump::From;
+    std::string text = fmt::format("jump: leaves at {:.2f} m/s upwards, for {}", e.speed, metres(e.height));
+    if (e.from == From::Skid) text += ", off a skid";
+    if (e.from == From::Wall) text += ", off a wall";
+    if (e.from == From::Air && e.jump == 0) text += ", in the air, the first of the jumps";
+    if (e.from == From::Air && e.jump > 0) text += fmt::format(", in the air, air jump {}", e.jump);
+    if (e.late_by > 1e-9) text += fmt::format(", {:.0f} ms after the ground was left", e.late_by * 1000.0);
+    if (e.early_by > 1e-9) text += fmt::format(", the press remembered for {:.0f} ms", e.early_by * 1000.0);
+    return text;
   }
   std::string operator()(const entry::JumpRefused& e) const {
-    if (e.on_skid) return "jump refused: not from ground that is too steep";
-    if (e.since_grounded > 1e6) return "jump refused: in the air, and no air jump is left";
-    return fmt::format("jump refused: the ground was left {:.0f} ms ago, too long, and no air jump is left",
-                       e.since_grounded * 1000.0);
+    using Why = entry::JumpRefused::Why;
+    std::string text = "jump refused: ";
+    const bool left = e.since_grounded < 1e6;
+    if (e.why == Why::Skidding) text += "not from ground that is too steep";
+    if (e.why == Why::SameWall) text += "this wall was jumped off already";
+    if (e.why == Why::NoHeadRoom) text += "no head room";
+    if (e.why == Why::AirJumpsUsed) text += "in the air, and the air jumps are used up";
+    if (e.why == Why::NoGround && left)
+      text += fmt::format("the ground was left {:.0f} ms ago, too long", e.since_grounded * 1000.0);
+    if (e.why == Why::NoGround && !left) text += "no ground, and no jumps in the air";
+    return e.remembered > 0.0 ? text + fmt::format("; remembered for {:.0f} ms", e.remembered * 1000.0) : text;
+  }
+  std::string operator()(const entry::JumpCut& e) const {
+    return fmt::format("jump cut short: let go at {:.2f} m/s upwards, gravity \u00d7{:.2f} until the apex",
+                       e.speed, e.factor);
+  }
+  std::string operator()(const entry::HeadBump& e) const {
+    const std::string text = fmt::format("head bumped at {:.2f} m/s", e.speed);
+    return e.thrown_back > 0.0 ? text + fmt::format(", thrown back at {:.2f} m/s", e.thrown_back) : text;
   }
   std::string operator()(const entry::Sweep& e) const {
     const double far = length(e.motion_C);

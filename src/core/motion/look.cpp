@@ -39,9 +39,14 @@ Vec2 drawn_look(const CharacterState& current, const Vec2& turned_since, const P
 
 Wish wish_on_ground(const StepContext& context, const CharacterState& state) {
   const Vec2 stick = shaped_stick(context.input.move, context.profile.look.dead_zone);
-  const double s = std::sin(state.yaw), c = std::cos(state.yaw);
+  const Profile& profile = context.profile;
+  const bool in_place = profile.ground.facing == Profile::Ground::Facing::TurnInPlace;
+  // In place the body has turned already; half of that back is the middle of the turn.
+  const double yaw =
+      in_place ? state.facing + 0.5 * stick.x * profile.ground.turn_rate * context.dt : state.yaw;
+  const double s = std::sin(yaw), c = std::cos(yaw);
   const Vec3 right_B(c, 0.0, -s), forward_B(-s, 0.0, -c);
-  return normalized(state.frame_CB * (right_B * stick.x + forward_B * stick.y));
+  return normalized(state.frame_CB * (right_B * (in_place ? 0.0 : stick.x) + forward_B * stick.y));
 }
 
 Wish wish_in_flight(const StepContext& context, const CharacterState& state) {

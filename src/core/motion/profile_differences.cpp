@@ -1,25 +1,18 @@
 // SPDX-License-Identifier: MIT
 #include <fmt/format.h>
 
+#include <algorithm>
+
 #include "lagniappe/profile_fields.h"
 
 namespace lagniappe {
 namespace {
 
-std::string path_of(std::string_view section, std::string_view key) {
-  std::string path(section);
-  for (char& c : path) c = c == '/' ? '.' : c;
-  return path.empty() ? std::string(key) : path + "." + std::string(key);
-}
-
-// To six digits, so that what degrees and radians do to the last bit is not shown.
-std::string number_text(double value) { return fmt::format("{:.6g}", value); }
-
 std::string points_text(const Curve& curve) {
-  std::string text;
+  std::string text = "[";
   for (int i = 0; i < curve.count; ++i)
-    text += fmt::format("({:.6g}, {:.6g})", curve.points[i].x, curve.points[i].y);
-  return text.empty() ? "no points" : text;
+    text += fmt::format("{}[{:.6g}, {:.6g}]", i > 0 ? ", " : "", curve.points[i].x, curve.points[i].y);
+  return text + "]";
 }
 
 std::string choice_text(const ProfileChoice& field, int value) {
@@ -27,35 +20,71 @@ std::string choice_text(const ProfileChoice& field, int value) {
   return std::string(field.words[static_cast<std::size_t>(value)]);
 }
 
+// At most kMostPoints of the points of both, in order; the last of too many give way.
+Curve blended(const Curve& from, const Curve& to, double share, double empty) {
+  if (from.count == 0 && to.count == 0) return {};
+  std::vector<double> at;
+  for (const Curve* curve : {&from, &to}) {
+    for (int i = 0; i < curve->count; ++i) at.push_back(curve->points[i].x);
+  }
+  std::sort(at.begin(), at.end());
+  at.erase(std::unique(at.begin(), at.end()), at.end());
+  const auto value = [&](const Curve& curve, double x) { return curve.count > 0 ? curve.at(x) : empty; };
+  Curve between;
+  for (const double x : at) {
+    if (between.count == Curve::kMostPoints) break;
+    between.points[between.count++] = Vec2(x, glm::mix(value(from, x), value(to, x), share));
+  }
+  return between;
+}
+
 }  // namespace
 
 std::string_view text_of(Unit unit) {
-  constexpr std::string_view kTexts[] = {"m", "s", "m/s", "m/s2", "deg", "deg/s", ""};
+  constexpr std::string_view kTexts[] = {"m", "s", "m/s", "m/s2", "deg", "deg/s", "", ""};
   return kTexts[static_cast<std::size_t>(unit)];
+}
+
+std::string value_text(const Profile& profile, std::string_view path) {
+  if (const ProfileField* field = find_field(path)) return fmt::format("{:.6g}", field->typed(profile));
+  if (const ProfileCurve* field = find_curve(path)) return points_text(field->get(profile));
+  if (const ProfileChoice* field = find_choice(path)) return choice_text(*field, field->get(profile));
+  return {};
 }
 
 std::vector<ProfileDifference> differences(const Profile& from, const Profile& to) {
   std::vector<ProfileDifference> found;
-  Profile a = from, b = to;  // The tables give references.
+  const auto add = [&](const auto& field, std::string_view unit) {
+    const std::string path = path_of(field.section, field.key);
+    found.push_back({path, value_text(from, path), value_text(to, path), unit});
+  };
   for (const ProfileField& field : profile_fields()) {
-    const double x = field.value(a), y = field.value(b), scale = field.is_angle() ? degrees(1.0) : 1.0;
-    if (x != y)
-      found.push_back({path_of(field.section, field.key), number_text(x * scale), number_text(y * scale),
-                       text_of(field.unit)});
+    if (field.get(from) != field.get(to)) add(field, text_of(field.unit));
   }
   for (const ProfileCurve& field : profile_curves()) {
-    const std::string x = points_text(field.curve(a)), y = points_text(field.curve(b));
-    if (x != y) found.push_back({path_of(field.section, field.key), x, y, ""});
+    if (points_text(field.get(from)) != points_text(field.get(to))) add(field, "");
   }
   for (const ProfileChoice& field : profile_choices()) {
-    if (field.get(from) != field.get(to))
-      found.push_back({path_of(field.section, field.key), choice_text(field, field.get(from)),
-                       choice_text(field, field.get(to)), ""});
+    if (field.get(from) != field.get(to)) add(field, "");
   }
-  if (from.jump.air_jumps != to.jump.air_jumps)
-    found.push_back(
-        {"jump.air_jumps", std::to_string(from.jump.air_jumps), std::to_string(to.jump.air_jumps), ""});
   return found;
+}
+
+Profile blended(const Profile& from, const Profile& to, double share) {
+  const bool nearer_to = share >= 0.5;
+  Profile between = nearer_to ? to : from;
+  between.name = from.name;
+  if (share <= 0.0 || share >= 1.0) return between;
+  for (const ProfileField& field : profile_fields()) {
+    if (field.unit != Unit::Count) field.set(between, glm::mix(field.get(from), field.get(to), share));
+  }
+  for (const ProfileCurve& field : profile_curves()) {
+    // Without points air jumps are as high as the first one, and shares are 1.
+    const bool air_jumps = field.y_unit == "m";
+    const double empty = air_jumps ? between.jump.height : 1.0;
+    field.curve(between) = blended(field.get(from), field.get(to), share, empty);
+  }
+  return between;
 }
 
 }  // namespace lagniappe

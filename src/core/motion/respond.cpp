@@ -13,8 +13,8 @@ struct Rates {
   double acceleration, time;
 };
 
-MovedSmooth follow(Response::Model model, const Rates& rates, const Vec3& velocity, const Vec3& acceleration,
-                   const Vec3& target, double dt) {
+MovedSmooth follow_still(Response::Model model, const Rates& rates, const Vec3& velocity,
+                         const Vec3& acceleration, const Vec3& target, double dt) {
   const auto plain = [](const Moved& m) { return MovedSmooth{m.velocity, Vec3(0.0), m.displacement}; };
   switch (model) {
     case Response::Model::Steady:
@@ -28,17 +28,43 @@ MovedSmooth follow(Response::Model model, const Rates& rates, const Vec3& veloci
   return plain(approach_exponential(velocity, target, rates.time, dt));
 }
 
+// Towards a target that grows along itself. Exponential and smooth approaches lag behind such a ramp by growth
+// times their time, so they follow the still target set back by that, plus the ramp. A steady one closes up
+// with what its acceleration has over the growth, as long as it goes along it; steering across a ramp heads for
+// its end.
+MovedSmooth follow(Response::Model model, const Rates& rates, const Vec3& velocity, const Vec3& acceleration,
+                   const Target& target, double dt) {
+  const Vec3& growth = target.growth;
+  if (growth == Vec3(0.0)) return follow_still(model, rates, velocity, acceleration, target.velocity, dt);
+  const Vec3 ramp_way = growth * (0.5 * dt * dt);
+  if (model != Response::Model::Steady) {
+    const MovedSmooth still =
+        follow_still(model, rates, velocity, acceleration - growth, target.velocity - growth * rates.time, dt);
+    return {still.velocity + growth * dt, still.acceleration + growth, still.displacement + ramp_way};
+  }
+  const Vec3 gap = velocity - target.velocity, ahead = unit_or(growth, Vec3(0.0));
+  const double over = dot(gap, ahead);
+  const double closing = rates.acceleration + (over > 0.0 ? 1.0 : -1.0) * length(growth);
+  const bool along = length(across(gap, ahead)) <= 1e-9 * (1.0 + std::abs(over));
+  if (!along || closing <= 0.0)
+    return follow_still(model, rates, velocity, acceleration, target.velocity + growth * dt, dt);
+  const Moved moved = approach_steady(gap, Vec3(0.0), closing, dt);
+  return {moved.velocity + target.velocity + growth * dt, Vec3(0.0),
+          moved.displacement + target.velocity * dt + ramp_way};
+}
+
 // When, on its way to `target`, the velocity stops going against it. At most dt.
 double time_to_stand(Response::Model model, const Rates& rates, const Vec3& velocity, const Vec3& acceleration,
-                     const Vec3& target, double dt) {
-  const double speed = length(target);
-  const Vec3 ahead = target / speed;
+                     const Target& target, double dt) {
+  const double speed = length(target.velocity);
+  const Vec3 ahead = target.velocity / speed;
   const double against = -dot(velocity, ahead);
-  if (model == Response::Model::Steady) {
-    const double closing = dot(unit_or(target - velocity, ahead), ahead) * rates.acceleration;
+  const bool grows = target.growth != Vec3(0.0);
+  if (model == Response::Model::Steady && !grows) {
+    const double closing = dot(unit_or(target.velocity - velocity, ahead), ahead) * rates.acceleration;
     return closing > 0.0 ? std::min(against / closing, dt) : dt;
   }
-  if (model != Response::Model::Smooth) {
+  if (model != Response::Model::Smooth && !grows) {
     return rates.time > 0.0 ? std::min(rates.time * std::log((speed + against) / speed), dt) : 0.0;
   }
   const auto still_against = [&](double t) {
@@ -54,14 +80,14 @@ double time_to_stand(Response::Model model, const Rates& rates, const Vec3& velo
 }  // namespace
 
 MovedSmooth respond(const Response& response, const Vec3& velocity, const Vec3& acceleration,
-                    const Vec3& target, bool wished, double grip, double dt) {
+                    const Target& target, bool wished, double grip, double dt) {
   const auto rates = [&](double a, double time) {
     if (response.model == Response::Model::Instant) return Rates{0.0, kInstantSlip * (1.0 / grip - 1.0)};
     return Rates{a * grip, time / grip};
   };
   const Rates going = rates(response.acceleration, response.time);
   const Rates slowing = rates(response.deceleration, response.stop_time);
-  const double speed_square = length_squared(target), along = dot(velocity, target);
+  const double speed_square = length_squared(target.velocity), along = dot(velocity, target.velocity);
   // A smooth response may swing a little past its target; that is no overspeed.
   const bool over = response.model != Response::Model::Smooth && along > speed_square * (1.0 + 1e-12);
   if (!wished || speed_square <= 0.0 || over)
@@ -72,8 +98,8 @@ MovedSmooth respond(const Response& response, const Vec3& velocity, const Vec3& 
   const double stand = time_to_stand(response.model, turning, velocity, acceleration, target, dt);
   const MovedSmooth first = follow(response.model, turning, velocity, acceleration, target, stand);
   if (stand >= dt) return first;
-  const MovedSmooth then =
-      follow(response.model, going, first.velocity, first.acceleration, target, dt - stand);
+  const Target rest = {target.velocity + target.growth * stand, target.growth};
+  const MovedSmooth then = follow(response.model, going, first.velocity, first.acceleration, rest, dt - stand);
   return {then.velocity, then.acceleration, first.displacement + then.displacement};
 }
 

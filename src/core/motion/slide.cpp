@@ -190,6 +190,7 @@ Slid slide_in_air(const StepContext& context, const Body& body, const Vec3& foot
     out.velocity_C = turns ? turned_by_ground(velocity, left) : left;
     if (std::abs(upright) <= kUpright) out.wall_normal_C = wall_normal(body, normal, rest);
     const bool ceiling = upright < -kUpright;
+    out.ceiling |= ceiling;
     const Kind kind =
         rest == Vec3(0.0) ? Kind::Stop : (ceiling && clipped.kind == Kind::Wall ? Kind::Ceiling : clipped.kind);
     const double into = std::clamp(-dot(unit_or(heading, Vec3(0.0)), normal), 0.0, 1.0);

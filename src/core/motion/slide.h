@@ -13,7 +13,8 @@ struct Slid {
   Vec3 wall_normal_C = Vec3(0.0);  // Unit, across up: the last wall slid along; zero if there was none.
   int slides = 0;                  // Planes met.
   bool stepped = false;
-  double lifted = 0.0;  // m moved along up at once, by steps.
+  bool ceiling = false;  // Met something overhead.
+  double lifted = 0.0;   // m moved along up at once, by steps.
 };
 
 struct GroundSlide {

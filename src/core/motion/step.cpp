@@ -5,9 +5,11 @@
 #include <algorithm>
 #include <cassert>
 
+#include "lagniappe/handling.h"
 #include "math/integrators.h"
 #include "motion/behaviours.h"
 #include "motion/ground.h"
+#include "motion/jumping.h"
 #include "motion/moving.h"
 #include "motion/push_out.h"
 #include "world/neighbourhood.h"
@@ -15,18 +17,10 @@
 namespace lagniappe {
 namespace {
 
-constexpr double kLongAgo = 1e9;
 // A wish of less than this share is standing; only names the state.
 constexpr double kStandingShare = 0.02;
 // s over which the ground's slope is averaged to tell a crest: a real body does not notice shorter bumps.
 constexpr double kTrendTime = 0.1;
-
-void enter(const StepContext& context, CharacterState& state, StateId next) {
-  if (state.state == next) return;
-  context.note(entry::StateChange{state.state, next});
-  state.state = next;
-  state.state_time = 0.0;
-}
 
 CharacterState put_home(const StepContext& context, const CharacterState& state, bool out_of_limits) {
   context.note(entry::Reset{out_of_limits});
@@ -51,64 +45,48 @@ void leave_overlap(const StepContext& context, const Body& body, CharacterState&
   state.crushed = out.crushed;
 }
 
-// Leaves the ground, at the speed that it was left with, and with what the piece underfoot gives.
-void leave_ground(const StepContext& context, CharacterState& state) {
-  const Vec3 inherited = inherited_velocity(context, state.ground_velocity_C, state.up_C());
-  state.velocity_C += inherited;
-  state.ground_velocity_C = Vec3(0.0);
-  state.run_up_speed = length(across(state.velocity_C, state.up_C()));
-  context.note(entry::LeftGround{state.run_up_speed, inherited});
-}
-
-void jump(const StepContext& context, CharacterState& state, bool in_air) {
-  const Vec3 up = state.up_C();
-  const double speed = take_off_speed(context.profile.gravity, context.profile.jump.height);
-  context.note(entry::Jump{speed, in_air, in_air ? 0.0 : state.since_grounded});
-  // From the ground a jump goes straight up, on top of what a rising piece gives; one in the air replaces the
-  // rise speed, so it is as high as it is set.
-  state.velocity_C = across(state.velocity_C, up) + up * speed;
-  if (state.ground.verdict != Verdict::None) leave_ground(context, state);
-  state.since_jump_press = kLongAgo;
-  state.since_grounded = kLongAgo;
-  if (in_air) ++state.air_jumps_used;
-  state.ground = Ground{};
-  enter(context, state, StateId::Rise);
-}
-
-// The buffer and the coyote time include their last instant; the touch keeps rounding in sums of dt from
-// deciding.
-void try_to_jump(const StepContext& context, CharacterState& state) {
-  const Profile::Jump& values = context.profile.jump;
-  const bool pressed = context.input.pressed.has(Action::Jump);
-  if (pressed) state.since_jump_press = 0.0;
-  const bool asked = state.since_jump_press <= values.buffer + kTouch || pressed;
-  if (!asked) return;
-  const bool skids = state.ground.verdict == Verdict::Steep;
-  const bool late = state.since_grounded <= values.coyote_time + kTouch;
-  if (state.grounded() || (skids ? values.from_skid : late)) {
-    jump(context, state, false);
-  } else if (!skids && pressed && state.air_jumps_used < values.air_jumps) {
-    jump(context, state, true);
-  } else if (pressed) {
-    context.note(entry::JumpRefused{skids, state.since_grounded});
-  }
-}
-
-void choose_state(const StepContext& context, CharacterState& state) {
+void choose_state(const StepContext& context, const Body& body, CharacterState& state) {
   if (context.input.pressed.has(Action::Fly)) {
     if (state.state != StateId::Fly && state.ground.verdict != Verdict::None) leave_ground(context, state);
-    enter(context, state, state.state == StateId::Fly ? StateId::Fall : StateId::Fly);
+    enter_state(context, state, state.state == StateId::Fly ? StateId::Fall : StateId::Fly);
     state.ground = Ground{};
     state.since_grounded = kLongAgo;
   }
-  if (state.state != StateId::Fly) try_to_jump(context, state);
+  if (state.state == StateId::Fly) {
+    give_jumps_back(state);
+    state.first_jump_used = true;
+  } else {
+    try_to_jump(context, body, state);
+    cut_jump(context, state);
+  }
 }
 
 void turn_body(const StepContext& context, const Wish& wish, CharacterState& state) {
-  if (wish.share <= kStandingShare) return;
+  using Facing = Profile::Ground::Facing;
+  const Facing facing = context.profile.ground.facing;
+  if (facing == Facing::TurnInPlace && state.state != StateId::Fly) return;
+  if (facing != Facing::View && wish.share <= kStandingShare) return;
   const Vec3 direction_B = glm::conjugate(state.frame_CB) * wish.direction_C;
-  const double towards = std::atan2(-direction_B.x, -direction_B.z);
+  const bool along_push = facing == Facing::Travel || facing == Facing::TurnInPlace;
+  const double towards = along_push ? std::atan2(-direction_B.x, -direction_B.z) : state.yaw;
   state.facing = turn_towards(state.facing, towards, context.profile.ground.turn_rate, context.dt);
+}
+
+// Pushing sideways turns body and look. The wish goes by the middle of the turn, so that arcs are the same at
+// any tick rate, to second order.
+void turn_in_place(const StepContext& context, CharacterState& state) {
+  const Profile& profile = context.profile;
+  if (profile.ground.facing != Profile::Ground::Facing::TurnInPlace || state.state == StateId::Fly) return;
+  const double push = shaped_stick(context.input.move, profile.look.dead_zone).x;
+  const double turned = -push * profile.ground.turn_rate * context.dt;
+  state.facing = wrap_angle(state.facing + turned);
+  state.yaw = wrap_angle(state.yaw + turned);
+  state.carried_yaw += turned;
+}
+
+void remember_push(const StepContext& context, const Wish& wish, CharacterState& state) {
+  state.since_push = wish.share > 0.0 ? 0.0 : std::min(state.since_push + context.dt, kLongAgo);
+  if (state.since_push > context.profile.ground.gather.grace + kTouch) state.gathered = 0.0;
 }
 
 // Whether a skid that reached walkable ground still runs out.
@@ -184,7 +162,7 @@ void land_or_leave(const StepContext& context, const Body& body, Verdict before,
   const bool held = before == Verdict::Walkable || before == Verdict::Steep;
   if (state.ground.verdict == Verdict::None || state.ground.verdict == Verdict::Perched) {
     if (held) leave_ground(context, state);
-    if (state.since_grounded < kLongAgo) state.since_grounded += context.dt;
+    if (before != Verdict::Walkable && state.since_grounded < kLongAgo) state.since_grounded += context.dt;
     state.ground_trend_C = Vec3(0.0);
     return;
   }
@@ -196,13 +174,16 @@ void land_or_leave(const StepContext& context, const Body& body, Verdict before,
   const bool fresh = state.ground_trend_C == Vec3(0.0);
   state.ground_trend_C = fresh ? state.ground.normal_C
                                : state.ground.normal_C + (state.ground_trend_C - state.ground.normal_C) * share;
-  if (!state.grounded()) return;
+  if (!state.grounded()) {
+    if (before != Verdict::Walkable && state.since_grounded < kLongAgo) state.since_grounded += context.dt;
+    return;
+  }
   // Landing takes the fall away; along the ground the speed is kept as it is laid on the face.
   const SpeedOnSlopes measure = context.profile.ground.speed_on_slopes;
   const Vec3 flat = held ? flattened(state.velocity_C, body.up_C, measure) : body.flat(state.velocity_C);
   state.velocity_C = laid_on(flat, state.ground.normal_C, body.up_C, measure);
   state.since_grounded = 0.0;
-  state.air_jumps_used = 0;
+  give_jumps_back(state);
 }
 
 void move_and_find_ground(const StepContext& context, const Body& body, const Wish& wish,
@@ -223,7 +204,7 @@ void move_and_find_ground(const StepContext& context, const Body& body, const Wi
         laid_on(state.velocity_C, normal_before, body.up_C, context.profile.ground.speed_on_slopes);
   }
   land_or_leave(context, body, before, state);
-  enter(context, state, fitting_state(context, state, wish));
+  enter_state(context, state, fitting_state(context, state, wish));
 }
 
 // Everything that one tick's questions can be about: the way that is asked for or that momentum and moving
@@ -231,9 +212,9 @@ void move_and_find_ground(const StepContext& context, const Body& body, const Wi
 // the cost.
 Box neighbourhood_of(const StepContext& context, const CharacterState& state) {
   const Profile& p = context.profile;
-  const double fastest =
-      std::max({length(state.velocity_C), length(state.ground_velocity_C) + p.ground.sprint_speed, p.air.speed,
-                take_off_speed(p.gravity, p.jump.height)});
+  const double fastest = std::max(
+      {length(state.velocity_C), length(state.ground_velocity_C) + p.ground.sprint_speed, p.air.speed,
+       take_off_speed(p.gravity, p.jump.height), p.ground.gather.growth > 0.0 ? p.ground.gather.highest : 0.0});
   const double way = fastest * context.dt + p.gravity * context.dt * context.dt;
   const double step = std::max({p.ground.highest_step, p.ground.snap_distance, p.air.highest_step});
   const double tread = p.capsule.radius + p.ground.shortest_tread;
@@ -289,7 +270,8 @@ CharacterState step(const CharacterState& before, const InputFrame& input, const
   carry(context, body, state);
   take_pushes(context, body, state);
   leave_overlap(context, body, state);
-  choose_state(context, state);
+  choose_state(context, body, state);
+  turn_in_place(context, state);
   const Wish wish = wish_on_ground(context, state);
   turn_body(context, wish, state);
   if (state.state == StateId::Fly) {
@@ -300,7 +282,8 @@ CharacterState step(const CharacterState& before, const InputFrame& input, const
   settle_eye(context, body, state);
 
   state.velocity_C += state.ground_velocity_C;
-  state.since_jump_press += state.since_jump_press < kLongAgo ? dt : 0.0;
+  remember_push(context, wish, state);
+  if (state.since_jump_press < kLongAgo && !input.pressed.has(Action::Jump)) state.since_jump_press += dt;
   state.state_time += dt;
   state.held = input.held;
   state.time = now.time;

@@ -105,6 +105,8 @@ void Examination::read_ledger() {
       [](const entry::Probe&) {},
       [](const entry::Crest&) {},
       [](const entry::LeftGround&) {},
+      [](const entry::JumpCut&) {},
+      [](const entry::HeadBump&) {},
   };
   for (const LedgerEntry& entry : ledger_.entries) std::visit(read, entry);
   watch_.step_rise = rise;

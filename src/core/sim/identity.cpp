@@ -73,6 +73,7 @@ std::uint64_t identity_of(const TriangleWorld& world) {
   Hash hash;
   add(hash, world.limits().low_C);
   add(hash, world.limits().high_C);
+  add(hash, world.wind());
   for (std::size_t i = 0; i < world.triangle_count(); ++i) {
     const Triangle& t = world.triangle(i);
     for (const Vec3& v : {t.v0_C, t.v1_C, t.v2_C}) add(hash, v);
@@ -92,10 +93,9 @@ std::uint64_t identity_of(const TriangleWorld& world) {
 
 std::uint64_t identity_of(const Profile& profile) {
   Hash hash;
-  Profile copy = profile;
-  for (const ProfileField& field : profile_fields()) hash.add(field.value(copy));
+  for (const ProfileField& field : profile_fields()) hash.add(field.get(profile));
   for (const ProfileCurve& field : profile_curves()) {
-    const Curve& curve = field.curve(copy);
+    const Curve& curve = field.get(profile);
     hash.add(curve.count);
     for (int i = 0; i < curve.count; ++i) {
       hash.add(curve.points[i].x);
@@ -103,7 +103,6 @@ std::uint64_t identity_of(const Profile& profile) {
     }
   }
   for (const ProfileChoice& field : profile_choices()) hash.add(field.get(profile));
-  hash.add(profile.jump.air_jumps);
   return hash.value();
 }
 

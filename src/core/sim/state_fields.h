@@ -38,11 +38,17 @@ void each_field(State& s, Each&& f) {
   f("since_grounded", s.since_grounded);
   f("since_jump_press", s.since_jump_press);
   f("run_up_speed", s.run_up_speed);
+  f("gathered", s.gathered);
+  f("since_push", s.since_push);
   f("travelled", s.travelled);
   f("eye_offset", s.eye_offset_C);
   f("tick", s.tick);
   f("times_put_home", s.times_put_home);
+  f("jumped_wall", s.jumped_wall);
   f("air_jumps_used", s.air_jumps_used);
+  f("flight_of", s.flight_of);
+  f("first_jump_used", s.first_jump_used);
+  f("jump_cut", s.jump_cut);
   f("held", s.held.bits);
   f("state", s.state);
   f("stepped", s.stepped);

@@ -134,6 +134,7 @@ struct TriangleWorld::Data {
   std::vector<const WorldFace*> added;  // By the order of adding.
   std::vector<std::string> names;
   Box limits;
+  Vec3 wind;
 
   template <typename Query>
   void ask_movers(Query& query, double time) const {
@@ -178,8 +179,8 @@ TriangleWorld TriangleWorld::Builder::commit(Options options) {
       (motion < 0 ? still : moving[static_cast<std::size_t>(motion)]).push_back(face);
     }
   }
-  auto data =
-      std::make_unique<Data>(Data{FaceTree(std::move(still)), {}, {}, {}, std::move(names_), options.limits});
+  auto data = std::make_unique<Data>(
+      Data{FaceTree(std::move(still)), {}, {}, {}, std::move(names_), options.limits, options.wind});
   Box all = data->still.box();
   data->movers.reserve(motions_.size());
   for (std::size_t i = 0; i < motions_.size(); ++i) {
@@ -250,6 +251,7 @@ std::optional<std::size_t> TriangleWorld::gather(const Box& region, double time,
 }
 
 Box TriangleWorld::limits() const { return data_->limits; }
+Vec3 TriangleWorld::wind() const { return data_->wind; }
 
 std::string_view TriangleWorld::piece_name(PieceId piece) const {
   return piece < data_->names.size() ? std::string_view(data_->names[piece]) : std::string_view();

@@ -76,14 +76,8 @@ TEST_CASE("Falling with drag and falling to a terminal speed agree with a fine m
     const MovedScalar drag_march = marched(5.0, dt, [](double v) { return -20.0 - 0.8 * v; });
     CHECK(drag.velocity == Approx(drag_march.velocity).margin(1e-8));
     CHECK(drag.displacement == Approx(drag_march.displacement).margin(1e-8));
-
-    const MovedScalar capped = fall_capped(-9.5, 20.0, 10.0, dt);
-    CHECK(capped.velocity == Approx(std::max(-9.5 - 20.0 * dt, -10.0)));
-    const double until = std::min(dt, 0.5 / 20.0);
-    CHECK(capped.displacement == Approx(-9.5 * until - 10.0 * until * until - 10.0 * (dt - until)));
   }
   CHECK(fall_with_drag(5.0, 20.0, 1e-12, 0.1).velocity == Approx(3.0));
-  CHECK(fall_capped(-30.0, 20.0, 10.0, 0.1).velocity == -30.0);
 }
 
 TEST_CASE("Every integrator gives the same in one step as in many") {
@@ -103,10 +97,6 @@ TEST_CASE("Every integrator gives the same in one step as in many") {
     compare([&](const Vec3& v, double dt) { return accelerate(v, target, dt); });
     compare([&](const Vec3& v, double dt) { return approach_steady(v, target, 90.0, dt); });
     compare([&](const Vec3& v, double dt) { return approach_exponential(v, target, 0.07, dt); });
-    compare([&](const Vec3& v, double dt) {
-      const MovedScalar m = fall_capped(v.y, 30.0, 5.0, dt);
-      return Moved{Vec3(v.x, m.velocity, v.z), Vec3(0.0, m.displacement, 0.0)};
-    });
   }
 }
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: MIT
 #include <catch2/catch.hpp>
 
+#include "lagniappe/handling.h"
 #include "support/scenes.h"
 
 using namespace lagniappe;

@@ -60,8 +60,8 @@ TEST_CASE("Every kind of entry becomes one JSON object with its kind") {
       entry::PushOut{0.1, false, 0},
       entry::Wish{Vec3(1, 0, 0), 0.5},
       entry::StateChange{StateId::Walk, StateId::Fall},
-      entry::Jump{6.9, false, 0.02},
-      entry::JumpRefused{true, 0.3},
+      entry::Jump{entry::Jump::From::Ground, 0, 6.9, 1.2, 0.02, 0.0},
+      entry::JumpRefused{entry::JumpRefused::Why::Skidding, 0.3, 0.1},
       entry::Sweep{Vec3(0.0), Vec3(1.0), 0.5, true, 0, Vec3(0.0), Vec3(0, 1, 0), Feature::Edge},
       entry::Slide{entry::Slide::Kind::Crease, Vec3(0.0), Vec3(0.0), 0.1, 0.9},
       entry::Step{entry::Step::Outcome::ShortTread, 0.2, 0.34, 0},
@@ -69,7 +69,9 @@ TEST_CASE("Every kind of entry becomes one JSON object with its kind") {
       entry::Judged{Verdict::Steep, radians(50.0), 0.1, 0},
       entry::Snap{0.05},
       entry::Crest{radians(70.0), radians(60.0), 6.0},
-      entry::LeftGround{4.0, Vec3(0, 1, 0)}};
+      entry::LeftGround{4.0, Vec3(0, 1, 0)},
+      entry::JumpCut{4.0, 2.0},
+      entry::HeadBump{3.0, 0.5}};
   REQUIRE(all.size() == std::variant_size_v<LedgerEntry>);
   std::set<std::string> kinds;
   for (const LedgerEntry& e : all) {

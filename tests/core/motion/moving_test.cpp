@@ -2,6 +2,7 @@
 // Pieces that move: their motion as a function of time, and what they do to a character.
 #include <catch2/catch.hpp>
 
+#include "lagniappe/handling.h"
 #include "support/scenes.h"
 
 using namespace lagniappe;

@@ -78,10 +78,8 @@ TEST_CASE("Identities tell places and profiles apart and are stable") {
   CHECK(identity_of(profile) == before);
   for (const ProfileField& field : profile_fields()) {
     Profile changed;
-    field.value(changed) += 0.01;
+    field.set(changed, field.get(changed) + (field.unit == Unit::Count ? 1.0 : 0.01));
     INFO(field.section << "/" << field.key);
     CHECK(identity_of(changed) != before);
   }
-  profile.jump.air_jumps = 3;
-  CHECK(identity_of(profile) != before);
 }

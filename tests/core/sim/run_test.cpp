@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: MIT
 #include "lagniappe/run.h"
+#include "lagniappe/handling.h"
 
 #include <catch2/catch.hpp>
 

@@ -1,0 +1,251 @@
+// SPDX-License-Identifier: MIT
+#include "lagniappe/handling.h"
+
+#include <algorithm>
+#include <limits>
+
+#include "math/integrators.h"
+#include "motion/respond.h"
+
+namespace lagniappe {
+namespace {
+
+constexpr double kInfinite = std::numeric_limits<double>::infinity();
+constexpr double kSettledShare = 0.02;
+
+// Solutions x of (1 + x) e^-x = share, the critically damped approach, for the shares that figures speak of.
+constexpr double kSmooth10 = 3.889720169867429;  // share 0.1
+constexpr double kSmooth2 = 5.833920422171379;   // share 0.02
+constexpr double kSmooth50 = 1.678346990016661;  // share 0.5
+
+bool hangs(const Profile& profile) { return profile.jump.hang_speed > 0.0 && profile.jump.hang_factor < 1.0; }
+
+// A stretch of a flight under one gravity.
+struct Leg {
+  double time, speed, height;  // At its begin.
+  double gravity;
+  double duration;
+};
+
+struct Flight {
+  static constexpr int kMost = 2 * Pull::kMostBands;
+  std::array<Leg, kMost> legs;
+  int count = 0;
+
+  void add(const Pull& pull, Leg at, double duration) {
+    for (int i = 0; i < pull.count && duration > 0.0; ++i) {
+      const Pull::Band& band = pull.bands[i];
+      if (at.speed <= band.above) continue;
+      at.gravity = band.gravity;
+      const double to_bound = band.gravity > 0.0 ? (at.speed - band.above) / band.gravity : kInfinite;
+      at.duration = std::min(to_bound, duration);
+      legs[count++] = at;
+      if (at.duration == kInfinite) return;
+      at = end_of(at);
+      duration -= at.duration;
+      if (to_bound <= at.duration) at.speed = band.above;
+    }
+  }
+  static Leg end_of(const Leg& leg) {
+    const double t = leg.duration;
+    return {leg.time + t, leg.speed - leg.gravity * t, leg.height + leg.speed * t - 0.5 * leg.gravity * t * t,
+            leg.gravity, t};
+  }
+  // The instant at which the speed is brought to 0.
+  double apex_time() const {
+    for (int i = 0; i < count; ++i) {
+      if (legs[i].gravity > 0.0 && legs[i].speed <= legs[i].gravity * legs[i].duration)
+        return legs[i].time + std::max(legs[i].speed, 0.0) / legs[i].gravity;
+    }
+    return kInfinite;
+  }
+  Risen at(double time) const {
+    for (int i = 0; i < count; ++i) {
+      Leg leg = legs[i];
+      if (time > leg.time + leg.duration && i + 1 < count) continue;
+      leg.duration = time - leg.time;
+      leg = end_of(leg);
+      return {leg.speed, leg.height};
+    }
+    return {0.0, 0.0};
+  }
+  // When it comes down to `height`, which is not above the apex.
+  double down_at(double height) const {
+    for (int i = 0; i < count; ++i) {
+      const Leg& leg = legs[i];
+      const double above = leg.height - height;
+      if (leg.gravity <= 0.0) return leg.speed < 0.0 ? leg.time - above / leg.speed : kInfinite;
+      const double time =
+          (leg.speed + std::sqrt(std::max(leg.speed * leg.speed + 2.0 * leg.gravity * above, 0.0))) /
+          leg.gravity;
+      if (time <= leg.duration) return leg.time + time;
+    }
+    return kInfinite;
+  }
+};
+
+Flight flight_of(const Profile& profile, int jump, double released) {
+  const double speed = take_off_speed(profile, jump_height(profile, jump));
+  const bool cuts = released >= 0.0 && profile.jump.lowest_share < 1.0;
+  Flight flight;
+  flight.add(pull_on(profile, jump, false), {0.0, speed, 0.0, 0.0, 0.0}, cuts ? released : kInfinite);
+  if (!cuts) return flight;
+  Leg at = flight.count > 0 ? Flight::end_of(flight.legs[flight.count - 1]) : Leg{0.0, speed, 0.0, 0.0, 0.0};
+  at.time = released;
+  // Once it falls, letting go changes nothing.
+  flight.add(pull_on(profile, jump, at.speed > 0.0), at, kInfinite);
+  return flight;
+}
+
+}  // namespace
+
+double take_off_speed(double gravity, double height) {
+  return std::sqrt(2.0 * std::max(gravity, 0.0) * std::max(height, 0.0));
+}
+
+double take_off_speed(const Profile& profile, double height) {
+  if (!hangs(profile)) return take_off_speed(profile.gravity, height);
+  const double hang = profile.jump.hang_speed, weak = profile.gravity * profile.jump.hang_factor;
+  const double hang_height = weak > 0.0 ? hang * hang / (2.0 * weak) : kInfinite;
+  if (height <= hang_height) return take_off_speed(weak, height);
+  return std::sqrt(2.0 * profile.gravity * (height - hang_height) + hang * hang);
+}
+
+double jump_height(const Profile& profile, int jump) {
+  const Curve& heights = profile.jump.air_jump_height;
+  return jump > 0 && heights.count > 0 ? heights.at(jump) : profile.jump.height;
+}
+
+double cut_factor(const Profile& profile, int jump) {
+  const double height = jump_height(profile, jump), speed = take_off_speed(profile, height);
+  const double lowest = height * profile.jump.lowest_share;
+  return lowest > 0.0 && profile.gravity > 0.0 ? speed * speed / (2.0 * profile.gravity * lowest) : 1.0;
+}
+
+Pull pull_on(const Profile& profile, int jump, bool cut) {
+  const double g = profile.gravity, terminal = -profile.terminal_speed;
+  Pull pull;
+  const auto add = [&](double above, double gravity) { pull.bands[pull.count++] = {above, gravity}; };
+  if (jump >= 0 && cut) {
+    add(0.0, g * cut_factor(profile, jump));
+  } else if (jump >= 0 && hangs(profile)) {
+    add(profile.jump.hang_speed, g);
+    add(std::max(-profile.jump.hang_speed, terminal), g * profile.jump.hang_factor);
+  } else if (profile.jump.fall_factor != 1.0) {
+    add(0.0, g);
+  }
+  add(terminal, g * profile.jump.fall_factor);
+  add(-kInfinite, 0.0);
+  return pull;
+}
+
+Risen rise_for(const Pull& pull, double speed, double time) {
+  double height = 0.0;
+  for (int i = 0; i < pull.count; ++i) {
+    const auto [above, gravity] = pull.bands[i];
+    if (speed <= above) continue;
+    const double to_bound = gravity > 0.0 ? (speed - above) / gravity : kInfinite;
+    if (time <= to_bound) return {speed - gravity * time, height + speed * time - 0.5 * gravity * time * time};
+    height += 0.5 * (speed + above) * to_bound;
+    speed = above;
+    time -= to_bound;
+  }
+  return {speed, height};
+}
+
+JumpArc jump_arc(const Profile& profile, int jump, double released, double from) {
+  if (profile.gravity <= 0.0) return {};
+  const Flight flight = flight_of(profile, jump, released);
+  if (flight.count == 0) return {};
+  JumpArc arc;
+  arc.take_off = flight.legs[0].speed;
+  arc.time_to_apex = flight.apex_time();
+  arc.height = flight.at(arc.time_to_apex).height;
+  arc.airtime = flight.down_at(-from);
+  arc.landing_speed = -flight.at(arc.airtime).speed;
+  arc.hang_time = 0.0;
+  for (int i = 0; i < flight.count; ++i) {
+    const Leg& leg = flight.legs[i];
+    if (hangs(profile) && std::abs(leg.speed) <= profile.jump.hang_speed && leg.gravity > 0.0 &&
+        leg.gravity == profile.gravity * profile.jump.hang_factor)
+      arc.hang_time += std::max(std::min(leg.time + leg.duration, arc.airtime) - leg.time, 0.0);
+  }
+  return arc;
+}
+
+double jump_height_at(const Profile& profile, int jump, double time, double released) {
+  return profile.gravity > 0.0 ? flight_of(profile, jump, released).at(time).height : 0.0;
+}
+
+double gravity_of(double height, double time_to_apex) { return 2.0 * height / (time_to_apex * time_to_apex); }
+
+PushCurve::PushCurve(const Response& r, double target, double push)
+    : response_(r), target_(target), push_(push) {
+  const auto by_model = [&](double steady, double exponential, double smooth) {
+    return r.model == Response::Model::Instant       ? 0.0
+           : r.model == Response::Model::Steady      ? steady
+           : r.model == Response::Model::Exponential ? exponential
+                                                     : smooth;
+  };
+  const auto over = [](double speed, double acceleration) {
+    return speed <= 0.0 ? 0.0 : acceleration > 0.0 ? speed / acceleration : kInfinite;
+  };
+  time_to_90_ = by_model(over(0.9 * target, r.acceleration), r.time * std::log(10.0), 0.5 * kSmooth10 * r.time);
+  stop_time_ = by_model(over((1.0 - kSettledShare) * target, r.deceleration),
+                        r.stop_time * std::log(1.0 / kSettledShare), 0.5 * kSmooth2 * r.stop_time);
+  stopping_distance_ =
+      by_model(0.5 * target * over(target, r.deceleration), target * r.stop_time, target * r.stop_time);
+  turn_time_ =
+      by_model(over(target, r.turn_acceleration), r.turn_time * std::log(2.0), 0.5 * kSmooth50 * r.turn_time);
+}
+
+namespace {
+
+MovedSmooth pushed_for(const Response& response, double target, double push, double time) {
+  const Vec3 wish(target, 0.0, 0.0);
+  const MovedSmooth up =
+      respond(response, Vec3(0.0), Vec3(0.0), {wish, Vec3(0.0)}, true, 1.0, std::min(time, push));
+  if (time <= push) return up;
+  MovedSmooth down =
+      respond(response, up.velocity, up.acceleration, {Vec3(0.0), Vec3(0.0)}, false, 1.0, time - push);
+  down.displacement += up.displacement;
+  return down;
+}
+
+}  // namespace
+
+double PushCurve::speed_at(double time) const { return pushed_for(response_, target_, push_, time).velocity.x; }
+double PushCurve::way_at(double time) const {
+  return pushed_for(response_, target_, push_, time).displacement.x;
+}
+
+Response with_time_to_90(Response response, double speed, double time) {
+  if (response.model == Response::Model::Steady) response.acceleration = 0.9 * speed / time;
+  if (response.model == Response::Model::Exponential) response.time = time / std::log(10.0);
+  if (response.model == Response::Model::Smooth) response.time = 2.0 * time / kSmooth10;
+  return response;
+}
+
+Response with_stopping_distance(Response response, double speed, double distance) {
+  if (response.model == Response::Model::Steady) {
+    response.deceleration = 0.5 * speed * speed / distance;
+  } else if (response.model != Response::Model::Instant) {
+    response.stop_time = distance / speed;
+  }
+  return response;
+}
+
+double gathered_speed(const Profile::Ground::Gather& gather, double time) {
+  return std::min(gather.lowest + gather.growth * time, gather.highest);
+}
+
+double skid_acceleration(const Profile& profile, double angle) {
+  return profile.gravity * (std::sin(angle) - profile.skid.friction * std::cos(angle));
+}
+
+double run_out_distance(const Profile& profile, double speed) {
+  const double lowest = profile.skid.lowest_speed > 0.0 ? profile.skid.lowest_speed : profile.ground.speed;
+  return profile.skid.run_out_time * std::max(speed - lowest, 0.0);
+}
+
+}  // namespace lagniappe

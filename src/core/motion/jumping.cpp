@@ -1,0 +1,136 @@
+// SPDX-License-Identifier: MIT
+#include "motion/jumping.h"
+
+#include "lagniappe/handling.h"
+#include "motion/moving.h"
+
+namespace lagniappe {
+namespace {
+
+using From = entry::Jump::From;
+using Why = entry::JumpRefused::Why;
+
+// m that must be free above the head for a jump.
+constexpr double kLeastHeadRoom = 0.02;
+// Walls whose normals are closer than this are one wall to jump off.
+constexpr double kSameWall = radians(45.0);
+
+double wall_yaw(const CharacterState& state) {
+  const Vec3 normal_B = glm::conjugate(state.frame_CB) * state.wall_normal_C;
+  return std::atan2(-normal_B.x, -normal_B.z);
+}
+
+struct Choice {
+  From from;
+  int jump;
+};
+
+void jump(const StepContext& context, CharacterState& state, const Choice& choice) {
+  const Profile::Jump& values = context.profile.jump;
+  const Vec3 up = state.up_C();
+  const double height = jump_height(context.profile, choice.jump);
+  const double speed = take_off_speed(context.profile, height);
+  const bool off_ground = choice.from == From::Ground;
+  const double late_by = off_ground ? state.since_grounded : 0.0;
+  const bool fresh = context.input.pressed.has(Action::Jump) || state.since_jump_press >= kLongAgo;
+  context.note(entry::Jump{choice.from, choice.jump, speed, height, late_by,
+                           fresh ? 0.0 : state.since_jump_press + context.dt});
+  // From the ground a jump goes straight up, on top of what a rising piece gives; one in the air replaces the
+  // rise speed, so it is as high as it is set.
+  state.velocity_C = across(state.velocity_C, up) + up * speed;
+  if (choice.from == From::Wall) {
+    state.velocity_C = across(state.velocity_C, state.wall_normal_C) + state.wall_normal_C * values.wall_push;
+    state.jumped_wall = wall_yaw(state);
+  }
+  if (state.ground.verdict != Verdict::None) leave_ground(context, state);
+  state.since_jump_press = kLongAgo;
+  state.since_grounded = kLongAgo;
+  if (choice.jump > 0) state.air_jumps_used = choice.jump;
+  if (choice.from != From::Wall) state.first_jump_used = true;
+  state.flight_of = static_cast<std::int16_t>(choice.jump);
+  state.jump_cut = false;
+  state.ground = Ground{};
+  enter_state(context, state, StateId::Rise);
+}
+
+bool has_head_room(const Body& body, const CharacterState& state) {
+  const auto hit = body.sweep(state.foot_C, body.up_C * kLeastHeadRoom);
+  return !hit || dot(hit->hit.normal_C, body.up_C) > -kUpright;
+}
+
+bool was_jumped_off(const CharacterState& state) {
+  return state.jumped_wall < kLongAgo && std::abs(wrap_angle(wall_yaw(state) - state.jumped_wall)) < kSameWall;
+}
+
+// What lets a jump happen, or what refuses it.
+std::optional<Choice> choose(const StepContext& context, const CharacterState& state, Why& why) {
+  const Profile::Jump& values = context.profile.jump;
+  const bool pressed = context.input.pressed.has(Action::Jump);
+  if (state.ground.verdict == Verdict::Steep) {
+    why = Why::Skidding;
+    return values.from_skid ? std::optional(Choice{From::Skid, 0}) : std::nullopt;
+  }
+  const bool late = values.coyote_time > 0.0 && state.since_grounded <= values.coyote_time + kTouch;
+  if (state.grounded() || late) return Choice{From::Ground, 0};
+  const bool at_wall = values.from_wall && state.wall_normal_C != Vec3(0.0);
+  if (at_wall && !was_jumped_off(state)) return Choice{From::Wall, 0};
+  // A press that is only remembered is meant for the landing.
+  if (pressed && !values.edge_uses_first && !state.first_jump_used) return Choice{From::Air, 0};
+  if (pressed && state.air_jumps_used < values.air_jumps) return Choice{From::Air, state.air_jumps_used + 1};
+  why = at_wall ? Why::SameWall : values.air_jumps > 0 ? Why::AirJumpsUsed : Why::NoGround;
+  return std::nullopt;
+}
+
+}  // namespace
+
+void enter_state(const StepContext& context, CharacterState& state, StateId next) {
+  if (state.state == next) return;
+  context.note(entry::StateChange{state.state, next});
+  state.state = next;
+  state.state_time = 0.0;
+}
+
+void leave_ground(const StepContext& context, CharacterState& state) {
+  const Vec3 inherited = inherited_velocity(context, state.ground_velocity_C, state.up_C());
+  state.velocity_C += inherited;
+  state.ground_velocity_C = Vec3(0.0);
+  state.run_up_speed = length(across(state.velocity_C, state.up_C()));
+  context.note(entry::LeftGround{state.run_up_speed, inherited});
+}
+
+// The buffer and the coyote time include their last instant; the touch keeps rounding in sums of dt from
+// deciding. Both count from the end of a tick, so even one shorter than a tick is good for the tick that
+// follows.
+void try_to_jump(const StepContext& context, const Body& body, CharacterState& state) {
+  const Profile::Jump& values = context.profile.jump;
+  const bool pressed = context.input.pressed.has(Action::Jump);
+  const bool remembered = values.buffer > 0.0 && state.since_jump_press <= values.buffer + kTouch;
+  const bool repeats = values.held_repeats && state.grounded() && context.input.held.has(Action::Jump) &&
+                       state.held.has(Action::Jump);
+  if (!pressed && !remembered && !repeats) return;
+  Why why = Why::NoGround;
+  const auto choice = choose(context, state, why);
+  if (choice && has_head_room(body, state)) return jump(context, state, *choice);
+  if (choice) why = Why::NoHeadRoom;
+  if (!pressed) return;
+  const bool remember = values.buffer > 0.0 && (why != Why::Skidding || values.remember_on_skid);
+  state.since_jump_press = remember ? 0.0 : kLongAgo;
+  context.note(entry::JumpRefused{why, state.since_grounded, remember ? values.buffer : 0.0});
+}
+
+void cut_jump(const StepContext& context, CharacterState& state) {
+  const double rise = dot(state.velocity_C, state.up_C());
+  if (state.flight_of < 0 || state.jump_cut || rise <= 0.0 || context.profile.jump.lowest_share >= 1.0) return;
+  if (context.input.held.has(Action::Jump)) return;
+  state.jump_cut = true;
+  context.note(entry::JumpCut{rise, cut_factor(context.profile, state.flight_of)});
+}
+
+void give_jumps_back(CharacterState& state) {
+  state.air_jumps_used = 0;
+  state.flight_of = -1;
+  state.first_jump_used = state.jump_cut = false;
+  state.jumped_wall = kLongAgo;
+}
+
+}  // namespace lagniappe
