@@ -121,6 +121,7 @@ class Run {
     std::size_t jump_pressed = 0;           // A press that nothing has come of yet.
     double ground_left_for = 0.0;           // s, when it was pressed.
     std::size_t stuck_since = 0;
+    Vec3 stuck_wish_C = Vec3(0.0);
     double step_rise = 0.0;                   // m, still to be risen of a step; 0: none under way.
     std::vector<std::uint32_t> open_touches;  // Indices of touches that the last tick belongs to.
   };

@@ -144,7 +144,11 @@ void Examination::find_stuck() {
     watch_.stuck_since = 0;
     return;
   }
-  if (watch_.stuck_since == 0) watch_.stuck_since = tick_;
+  // Who turns on the spot wishes for another way all the time, and is not stuck.
+  if (watch_.stuck_since == 0 || dot(wish_C_, watch_.stuck_wish_C) <= 0.0) {
+    watch_.stuck_since = tick_;
+    watch_.stuck_wish_C = wish_C_;
+  }
   const std::size_t ticks = tick_ - watch_.stuck_since + 1;
   const double seconds = static_cast<double>(ticks) * dt_;
   if (ticks == ticks_of(kStuckTime)) {
@@ -210,13 +214,13 @@ void Examination::find_missed_jump() {
   }
   if (input_.pressed.has(Action::Jump)) {
     watch_.jump_pressed = tick_;
-    watch_.ground_left_for = before_.since_grounded;
+    watch_.ground_left_for = before_.grounded() ? -1.0 : before_.since_grounded;
   }
   if (watch_.jump_pressed == 0) return;
   const double age = static_cast<double>(tick_ - watch_.jump_pressed) * dt_;
   // One more tick after landing: that is when a remembered press is used.
   const bool landed = before_.grounded() && after_.grounded() && tick_ > watch_.jump_pressed;
-  const bool late = watch_.ground_left_for > 0.0 && watch_.ground_left_for <= kMissedJumpTime;
+  const bool late = watch_.ground_left_for >= 0.0 && watch_.ground_left_for <= kMissedJumpTime;
   const Finding missed = {
       Finding::Kind::MissedJump, watch_.jump_pressed, watch_.jump_pressed, 0.0, kNoPiece, after_.state};
   if (landed) {

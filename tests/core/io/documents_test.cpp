@@ -49,15 +49,15 @@ TEST_CASE("Every number of the profile table is read, and its range is kept") {
     };
     CHECK_THAT(sentence(with(field.high + 1.0)), Contains("out of range") && Contains(std::string(field.key)));
     CHECK_THAT(sentence(with(field.low - 1.0)), Contains("out of range"));
-    const double fits = field.key == "height" && field.section == "capsule" ? 3.0
-                        : field.unit == Unit::Count     ? 4.0
-                        : field.section == "ground/gather" && field.key == "lowest" ? 5.0
+    const double fits = field.key == "height" && field.section == "capsule"          ? 3.0
+                        : field.unit == Unit::Count                                  ? 4.0
+                        : field.section == "ground/gather" && field.key == "lowest"  ? 5.0
                         : field.section == "ground/gather" && field.key == "highest" ? 12.0
-                        : field.key == "centre_of_mass" ? 0.7
-                        : field.key == "eye_height" ? 1.0
-                        : field.key == "margin"     ? 0.1
-                        : field.key == "radius"     ? 0.2
-                                                    : field.low + 0.37 * std::min(field.high - field.low, 10.0);
+                        : field.key == "centre_of_mass"                              ? 0.7
+                        : field.key == "eye_height"                                  ? 1.0
+                        : field.key == "margin"                                      ? 0.1
+                        : field.key == "radius"                                      ? 0.2
+                                                : field.low + 0.37 * std::min(field.high - field.low, 10.0);
     auto profile = with(fits);
     REQUIRE(profile);
     CHECK(field.get(*profile) == Approx(field.is_angle() ? radians(fits) : fits).margin(1e-6));

@@ -16,6 +16,9 @@ import tempfile
 import jsonschema
 
 CLI, SOURCE = sys.argv[1], sys.argv[2]
+sys.path.insert(0, f"{SOURCE}/tools")
+import profile_schema  # noqa: E402
+
 SCHEMAS = {}
 for kind in ("course", "profile", "inputs", "take"):
     with open(f"{SOURCE}/docs/formats/{kind}.schema.json", encoding="utf-8") as file:
@@ -71,7 +74,7 @@ BAD = {
         (["pieces", 2, "angle"], 91), (["pieces", 2, "inner"], -1), (["pieces", 4, "triangles"], []),
         (["pieces", 4, "triangles", 0], [0, 1]), (["pieces", 4, "triangles", 0], [0, 1, -1]), (["pieces", 4, "vertices", 0], [0, 0]),
         (["pieces", 4, "surface_of"], [-1]), (["pieces", 4, "surfaces", 1, "walk"], "often"), (["pieces", 4, "surfaces", 0], 3),
-        (["limits"], {"low": [0, 0, 0]}), (["surfaces", 0, "walk"], "sometimes"), (["surfaces", 0, "friction"], 1.1), (["surfaces", 0, "id"], REMOVE),
+        (["limits"], {"low": [0, 0, 0]}), (["wind"], [0, 1]), (["wind"], "west"), (["surfaces", 0, "walk"], "sometimes"), (["surfaces", 0, "friction"], 1.1), (["surfaces", 0, "id"], REMOVE),
         (["surfaces", 1, "ground"], 1), (["surfaces", 0, "grip"], 1), (["pieces", 3, "motion", "period"], 0), (["pieces", 3, "motion", "period"], REMOVE),
         (["pieces", 3, "motion", "keys"], []), (["pieces", 3, "motion", "keys", 0, "at"], 0.1), (["pieces", 3, "motion", "keys", 1, "at"], 1.5),
         (["pieces", 3, "motion", "keys", 1, "ease"], "bouncy"), (["pieces", 3, "motion", "repeat"], "twice"), (["pieces", 3, "motion", "pivot"], [0, 0]),
@@ -91,6 +94,9 @@ BAD = {
         (["walls"], {"kept": [[0, 1.5]]}), (["walls"], {"kept": [[0]]}), (["walls"], {"kept": [[i, 1] for i in range(9)]}), (["walls"], {"lost": []}),
         (["ground", "slope_speed"], [["steep", 1]]), (["ground", "speed_on_slopes"], "down"), (["skid"], {"friction": -1}), (["skid"], {"grip": 1}),
         (["jump", "from_skid"], 1), (["jump", "inherits"], "some"), (["ground", "response", "turn_time"], -1),
+        (["ground", "gather"], {"growth": -1}), (["ground", "gather"], {"graze": 1}), (["ground", "facing"], "back"), (["jump", "held_repeats"], "yes"),
+        (["jump", "lowest_share"], 0), (["jump", "air_jump_height"], [[0, 1]]), (["notes"], {"jump.hight": ""}), (["notes"], {"jump.height": 3}),
+        (["camera"], {"field_of_view": 180}), (["camera"], {"zoom": 2}), (["look"], {"invert_yaw": 1}), (["capsule"], {"centre_of_mass": -1}),
     ]),
     "inputs": (INPUTS, [
         (["steps"], REMOVE), (["steps", 0, "at"], REMOVE), (["steps", 0, "at"], -1), (["steps", 0, "move"], [0, 2]), (["steps", 0, "move"], [0]),
@@ -147,6 +153,9 @@ def main():
                     json.dump(document, file)
                 shown = "removed" if value is REMOVE else json.dumps(value)
                 expect(f"{kind} with {'/'.join(map(str, where))} = {shown}", kind, document, path, not where)
+    with open(f"{SOURCE}/docs/formats/profile.schema.json", encoding="utf-8") as file:
+        if file.read() != profile_schema.text(CLI):
+            failures.append("docs/formats/profile.schema.json is not what tools/profile_schema.py makes")
     print("\n".join(failures) or f"{checked} documents: schema and reader agree")
     sys.exit(1 if failures else 0)
 

@@ -17,7 +17,8 @@ MovedSmooth in_ticks(const Response& r, Vec3 v, Vec3 target, bool wished, double
                      const Vec3& growth = Vec3(0.0)) {
   MovedSmooth all{v, Vec3(0.0), Vec3(0.0)};
   for (int i = 0; i < ticks; ++i) {
-    const MovedSmooth one = respond(r, all.velocity, all.acceleration, {target, growth}, wished, 1.0, seconds / ticks);
+    const MovedSmooth one =
+        respond(r, all.velocity, all.acceleration, {target, growth}, wished, 1.0, seconds / ticks);
     all = {one.velocity, one.acceleration, all.displacement + one.displacement};
     target += growth * (seconds / ticks);
   }
