@@ -48,6 +48,10 @@ struct Model {
 // [[x, y], ...]. Refused as in a file; the assignment stands for the file's name.
 Result<Profile> with_value(const Profile& profile, const std::string& assignment);
 
+// Returns the profile as it would be read back, or why it would be refused: values out of their range, or that
+// do not fit together.
+Result<Profile> checked(const Profile& profile);
+
 // Returns a profile's text with this profile's values: only what differs is changed or added, every other byte
 // stays, so that version control shows a line for each change. Refused where `text` is no profile.
 Result<std::string> profile_text(const Profile& profile, std::string_view text, const std::string& file);

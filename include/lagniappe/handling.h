@@ -7,6 +7,8 @@
 #pragma once
 
 #include <array>
+#include <cstdint>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -62,9 +64,19 @@ JumpArc jump_arc(const Profile& profile, int jump = 0, double released = -1.0, d
 // Height above the take-off `time` after it.
 double jump_height_at(const Profile& profile, int jump, double time, double released = -1.0);
 
-// Returns the gravity and height of a jump that takes `time` to an apex of `height`, without hang: g = 2 h /
-// t^2.
-double gravity_of(double height, double time_to_apex);
+// Of these four, any two make the other two: v = g t + s - s / k, and 2 g h = v^2 - s^2 + s^2 / k, with s and k
+// as for take_off_speed(); v = g k t and h = v t / 2 where all of the jump hangs. Without hang v = g t, h = v t
+// / 2.
+enum class JumpValue : std::uint8_t { Height, TimeToApex, Gravity, TakeOff };
+double jump_value(const Profile& profile, JumpValue which);
+
+// Returns the profile with the gravity and jump height that two of the values make; nothing where none do.
+// REQUIRES: two different ones.
+std::optional<Profile> with_jump(const Profile& profile, JumpValue first, double first_value, JumpValue second,
+                                 double second_value);
+// The same for an airtime over level ground, by the gravity at the same height, or by the height at the same
+// gravity.
+std::optional<Profile> with_airtime(const Profile& profile, double airtime, bool same_gravity);
 
 // Speed over time of a push that is held for `push` seconds from a stand, and let go.
 class PushCurve {

@@ -103,6 +103,15 @@ Result<std::string> profile_text(const Profile& profile) {
   return profile_text(profile, "{\n  \"lagniappe\": \"profile\",\n  \"version\": 1\n}\n", profile.name);
 }
 
+Result<Profile> checked(const Profile& profile) {
+  const Json json = profile_json(profile);
+  try {
+    return read_profile_document(JsonCursor(json, ""));
+  } catch (const ReadFailure& failure) {
+    return refuse({profile.name, failure.pointer.empty() ? "the profile" : failure.pointer, failure.what});
+  }
+}
+
 Json profile_json(const Profile& profile) {
   Json json = {{"lagniappe", "profile"}, {"version", 1}, {"name", profile.name}};
   if (!profile.notes.empty()) json["notes"] = profile.notes;

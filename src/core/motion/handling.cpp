@@ -177,7 +177,93 @@ double jump_height_at(const Profile& profile, int jump, double time, double rele
   return profile.gravity > 0.0 ? flight_of(profile, jump, released).at(time).height : 0.0;
 }
 
-double gravity_of(double height, double time_to_apex) { return 2.0 * height / (time_to_apex * time_to_apex); }
+double jump_value(const Profile& profile, JumpValue which) {
+  switch (which) {
+    case JumpValue::Height:
+      return profile.jump.height;
+    case JumpValue::Gravity:
+      return profile.gravity;
+    case JumpValue::TimeToApex:
+      return jump_arc(profile).time_to_apex;
+    case JumpValue::TakeOff:
+      break;
+  }
+  return take_off_speed(profile, profile.jump.height);
+}
+
+namespace {
+
+// Gravity, height, time and take-off speed as far as they are known.
+struct Known {
+  double value[4];
+  bool has[4] = {};
+  double operator[](JumpValue which) const { return value[static_cast<std::size_t>(which)]; }
+  bool operator()(JumpValue which) const { return has[static_cast<std::size_t>(which)]; }
+};
+
+// Gravity of a jump that is faster than its hang speed, or of one that hangs from begin to end.
+double gravity_from(const Known& known, double s, double k, bool all_hangs) {
+  using enum JumpValue;
+  const double h = known[Height], t = known[TimeToApex], v = known[TakeOff];
+  if (known(Gravity)) return known[Gravity];
+  if (all_hangs)
+    return known(Height) && known(TimeToApex) ? 2.0 * h / (k * t * t)
+           : known(Height)                    ? v * v / (2.0 * k * h)
+                                              : v / (k * t);
+  const double lag = s / k - s;  // What hanging takes off v = g t.
+  if (!known(Height)) return (v + lag) / t;
+  if (!known(TimeToApex)) return (v * v - s * s + s * s / k) / (2.0 * h);
+  // (g t - lag)^2 - s^2 + s^2 / k = 2 g h.
+  const double a = t * t, b = -2.0 * t * lag - 2.0 * h, c = lag * lag - s * s + s * s / k;
+  const double root = b * b - 4.0 * a * c;
+  return root >= 0.0 ? (-b + std::sqrt(root)) / (2.0 * a) : -1.0;
+}
+
+std::optional<Profile> made_of(const Profile& profile, const Known& known, bool all_hangs) {
+  using enum JumpValue;
+  const bool hang = hangs(profile);
+  const double s = hang ? profile.jump.hang_speed : 0.0, k = hang ? profile.jump.hang_factor : 1.0;
+  Profile made = profile;
+  const double g = made.gravity = gravity_from(known, s, k, all_hangs);
+  if (!(g > 0.0) || !std::isfinite(g)) return std::nullopt;
+  const double v = known(TakeOff) ? known[TakeOff]
+                   : known(TimeToApex)
+                       ? (all_hangs ? g * k * known[TimeToApex] : g * known[TimeToApex] - s / k + s)
+                       : take_off_speed(made, known[Height]);
+  made.jump.height = known(Height) ? known[Height]
+                     : all_hangs   ? v * v / (2.0 * g * k)
+                                   : (v * v - s * s + s * s / k) / (2.0 * g);
+  const bool fits = made.jump.height > 0.0 && (all_hangs ? v <= s * (1.0 + 1e-9) : v >= s * (1.0 - 1e-9));
+  return fits ? std::optional(made) : std::nullopt;
+}
+
+}  // namespace
+
+std::optional<Profile> with_jump(const Profile& profile, JumpValue first, double first_value, JumpValue second,
+                                 double second_value) {
+  if (!(first_value > 0.0) || !(second_value > 0.0)) return std::nullopt;
+  Known known{};
+  for (const auto& [which, value] : {std::pair{first, first_value}, std::pair{second, second_value}}) {
+    known.value[static_cast<std::size_t>(which)] = value;
+    known.has[static_cast<std::size_t>(which)] = true;
+  }
+  const auto fast = made_of(profile, known, false);
+  return fast || !hangs(profile) ? fast : made_of(profile, known, true);
+}
+
+std::optional<Profile> with_airtime(const Profile& profile, double airtime, bool same_gravity) {
+  if (!(airtime > 0.0) || profile.gravity <= 0.0 || profile.jump.height <= 0.0) return std::nullopt;
+  // Airtime falls with gravity and grows with height; both within what profiles take.
+  double low = 1e-3, high = same_gravity ? 100.0 : 1000.0;
+  Profile made = profile;
+  for (int halving = 0; halving < 60; ++halving) {
+    const double middle = std::sqrt(low * high);
+    (same_gravity ? made.jump.height : made.gravity) = middle;
+    const bool too_long = jump_arc(made).airtime > airtime;
+    (too_long == same_gravity ? high : low) = middle;
+  }
+  return made;
+}
 
 PushCurve::PushCurve(const Response& r, double target, double push)
     : response_(r), target_(target), push_(push) {

@@ -374,3 +374,38 @@ TEST_CASE("Figures are finite where they can be, name their formula, and count t
   CHECK(value("coyote_ticks") == 8.0);
   CHECK(value("counts_for_full_turn") == Approx(3000.0));
 }
+
+TEST_CASE("Any two of height, time, gravity and take-off speed make the other two") {
+  Random random(3);
+  for (int i = 0; i < 200; ++i) {
+    Profile p;
+    p.gravity = random.between(5.0, 50.0);
+    p.jump.height = random.between(0.05, 4.0);
+    p.jump.fall_factor = random.between(0.5, 2.0);
+    if (i % 2 == 0) p.jump.hang_speed = random.between(0.1, 4.0), p.jump.hang_factor = random.between(0.1, 0.9);
+    const auto value = [&](int n) { return jump_value(p, static_cast<JumpValue>(n)); };
+    // The oracle is the arc itself: rises to its height in its time.
+    CHECK(jump_height_at(p, 0, value(1)) == Approx(value(0)));
+    for (int a = 0; a < 4; ++a) {
+      for (int b = 0; b < 4; ++b) {
+        if (a == b) continue;
+        INFO(i << ": " << a << " and " << b);
+        Profile other = p;
+        other.gravity = 1.0;
+        other.jump.height = 0.1;
+        const auto made =
+            with_jump(other, static_cast<JumpValue>(a), value(a), static_cast<JumpValue>(b), value(b));
+        REQUIRE(made);
+        CHECK(made->gravity == Approx(p.gravity).epsilon(1e-6));
+        CHECK(made->jump.height == Approx(p.jump.height).epsilon(1e-6));
+      }
+    }
+    for (const bool same_gravity : {false, true}) {
+      const auto longer = with_airtime(p, 1.2 * jump_arc(p).airtime, same_gravity);
+      REQUIRE(longer);
+      CHECK(jump_arc(*longer).airtime == Approx(1.2 * jump_arc(p).airtime));
+      CHECK((same_gravity ? longer->gravity == p.gravity : longer->jump.height == p.jump.height));
+    }
+  }
+  CHECK_FALSE(with_jump(Profile{}, JumpValue::Height, -1.0, JumpValue::Gravity, 10.0));
+}
