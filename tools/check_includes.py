@@ -24,8 +24,9 @@ APP_MAY_USE = {
     "tape": ["theme", "session"],
     "viewport": ["theme", "session"],
     "widgets": ["theme", "viewport"],
+    "cards": ["theme", "session"],
     "panels": ["theme", "session", "widgets"],
-    "pages": ["theme", "session", "tape", "viewport", "widgets", "panels"],
+    "pages": ["theme", "session", "tape", "viewport", "widgets", "panels", "cards"],
 }
 INCLUDE = re.compile(r'^\s*#include\s+([<"])([^>"]+)[>"]', re.M)
 

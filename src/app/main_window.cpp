@@ -68,12 +68,14 @@ MainWindow::MainWindow(QSettings& settings, Doors doors)
     : settings_(settings),
       doors_(std::move(doors)),
       desk_(session_, study_folder(settings)),
+      handling_(desk_, session_, study_folder(settings)),
       actions_(this),
-      page_(new DrivePage(session_, desk_, actions_, settings)),
+      page_(new DrivePage(session_, desk_, handling_, actions_, settings)),
       messages_(nullptr),
       keys_(nullptr),
       search_(nullptr),
-      take_actions_(new TakeActions(session_, desk_, *page_, actions_, doors_, this)) {
+      take_actions_(new TakeActions(session_, desk_, *page_, actions_, doors_, this)),
+      profile_actions_(new ProfileActions(handling_, *page_, actions_, doors_, this)) {
   session_.set_attended(false);
   setWindowTitle("Lagniappe");
   setWindowIcon(QIcon(":/lagniappe.svg"));
@@ -110,8 +112,17 @@ MainWindow::MainWindow(QSettings& settings, Doors doors)
     messages_->show_offer(tr("A take could not be saved; it is kept in memory"), sentence, tr("Try again"));
     place_overlays();
   });
-  connect(&desk_, &TakeDesk::values_changed, this,
-          [this] { profile_chip_->setText(chip_text(*profile_chip_, "Profile", session_.profile().name)); });
+  connect(&handling_, &HandlingDesk::changed, this, [this] {
+    const std::string mark = handling_.is_saved() ? "" : " *";
+    profile_chip_->setText(chip_text(*profile_chip_, "Profile", handling_.now().name + mark));
+  });
+  connect(&view(), &ViewWidget::feel_asked, this,
+          [this](double factor) { factor > 0.0 ? handling_.feel(factor) : handling_.stop_feeling(); });
+  connect(profile_actions_, &ProfileActions::problem, this, &MainWindow::show_problem);
+  connect(profile_actions_, &ProfileActions::opened, this, [this](const QString& path) {
+    messages_->hide();
+    remember(path);
+  });
   connect(take_actions_, &TakeActions::problem, this, &MainWindow::show_problem);
   connect(take_actions_, &TakeActions::open_asked, this, &MainWindow::open);
   connect(page_, &DrivePage::open_asked, this, &MainWindow::open);
@@ -154,7 +165,7 @@ QWidget* MainWindow::make_top_strip() {
 
   auto* bar = new QMenuBar;
   bar->setNativeMenuBar(false);
-  for (const char* name : {"Course", "Edit", "Drive", "Tape", "Take", "Retake", "View", "Help"}) {
+  for (const char* name : {"Course", "Profile", "Edit", "Drive", "Tape", "Take", "Retake", "View", "Help"}) {
     QMenu* menu = bar->addMenu(tr(name));
     for (const ActRow& row : act_rows()) {
       if (qstrcmp(row.menu, name) != 0) continue;
@@ -177,7 +188,8 @@ QWidget* MainWindow::make_top_strip() {
   course_chip_->setMenu(course_menu);
   profile_chip_ = chip(tr("Profile  Untitled"));
   auto* profile_menu = new QMenu(profile_chip_);
-  profile_menu->addAction(actions_[Act::OpenProfile]);
+  for (const Act act : {Act::OpenProfile, Act::SaveProfile, Act::SaveProfileAs, Act::CompareProfiles})
+    profile_menu->addAction(actions_[act]);
   profile_chip_->setMenu(profile_menu);
 
   figures_ = new QLabel;
@@ -302,7 +314,7 @@ void MainWindow::open(const QString& path) {
   const std::string kind = small ? document_kind(path.toStdString()) : "";
   load_for_ = LoadFor::Showing;
   if (kind == "profile") {
-    open_profile(path);
+    profile_actions_->open(path);
   } else if (kind == "take" || path.endsWith(".take")) {
     loader_.load_take(path, session_.shared_place());
   } else {
@@ -350,21 +362,6 @@ void MainWindow::offer_recovery() {
       tr("The take that was being driven then can be had back, but for the last half second."),
       tr("Have it back"));
   place_overlays();
-}
-
-void MainWindow::open_profile(const QString& path) {
-  const auto profile = read_profile(path.toStdString());
-  if (!profile) {
-    messages_->show_problem(
-        tr("%1 was not opened; the profile stays as it was").arg(QFileInfo(path).fileName()),
-        QString::fromStdString(profile.error().sentence()));
-    place_overlays();
-    return;
-  }
-  session_.set_profile_file(path.toStdString());
-  desk_.set_profile(*profile, tr("open profile %1").arg(QString::fromStdString(profile->name)));
-  messages_->hide();
-  remember(path);
 }
 
 void MainWindow::take_place(const std::shared_ptr<const Place>& place) {

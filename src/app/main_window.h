@@ -6,10 +6,9 @@
 #include <functional>
 
 #include "actions.h"
-#include "pages/take_actions.h"
-#include "session/drive_session.h"
+#include "pages/profile_actions.h"
+#include "session/handling_desk.h"
 #include "session/place_loader.h"
-#include "session/take_desk.h"
 
 class QLabel;
 class QMenu;
@@ -38,6 +37,8 @@ class MainWindow : public QMainWindow {
 
   DriveSession& session() { return session_; }
   TakeDesk& desk() { return desk_; }
+  HandlingDesk& handling() { return handling_; }
+  ProfileActions& profiles() { return *profile_actions_; }
   ViewWidget& view();
   const Actions& actions() const { return actions_; }
   MessageBar& messages() { return *messages_; }
@@ -56,7 +57,6 @@ class MainWindow : public QMainWindow {
   QWidget* make_rail();
   void connect_actions();
   void connect_loader();
-  void open_profile(const QString& path);
   void show_problem(const QString& title, const QString& sentence);
   void show_take(const std::shared_ptr<Recording>& recording, const QString& verdict, const QString& path);
   void show_other_place();
@@ -75,6 +75,7 @@ class MainWindow : public QMainWindow {
   Doors doors_;
   DriveSession session_;
   TakeDesk desk_;
+  HandlingDesk handling_;
   PlaceLoader loader_;
   Actions actions_;
   DrivePage* page_;
@@ -82,6 +83,7 @@ class MainWindow : public QMainWindow {
   ShortcutSheet* keys_;
   CommandSearch* search_;
   TakeActions* take_actions_;
+  ProfileActions* profile_actions_;
   std::function<void()> offered_;  // What the message bar's offer does.
   // What is being loaded is for: to be shown, a course to retake on, a take to pin.
   enum class LoadFor { Showing, Retake, Pin } load_for_ = LoadFor::Showing;

@@ -20,10 +20,12 @@ std::shared_ptr<const Place> room() {
 TEST_CASE("In third person the eye is pulled in by a wall at once and goes out again smoothly") {
   DriveSession session;
   session.set_place(room());
+  Profile profile;
+  profile.camera.distance = 5.0;
+  session.set_profile(profile);
   Camera camera;
-  camera.distance = 5.0;
   Eye eye = camera.follow(session, 1.0 / 60);
-  CHECK(eye.at_C.z <= 2.0 - Camera::kEyeBall + 1e-6);
+  CHECK(eye.at_C.z <= 2.0 - Profile{}.camera.pull_in_radius + 1e-6);
   CHECK(eye.at_C.z > 1.0);
   // Turned round, nothing is behind.
   session.turn_by(Vec2(180.0 / 0.12, 0.0));
@@ -41,14 +43,19 @@ TEST_CASE("In third person the eye is pulled in by a wall at once and goes out a
 TEST_CASE("Whatever the look, the eye is never nearer to a wall than its ball") {
   DriveSession session;
   session.set_place(room());
+  Profile profile;
+  profile.camera.distance = 8.0;
+  profile.camera.shoulder = 0.6;
+  profile.camera.lag = 0.1;
+  session.set_profile(profile);
   Camera camera;
-  camera.distance = 8.0;
   for (int i = 0; i < 400; ++i) {
     session.turn_by(Vec2(37.0, i % 2 == 0 ? 60.0 : -55.0));
     session.advance(1.0 / 60);
     const Eye eye = camera.follow(session, 1.0 / 60);
     std::array<WorldContact, 1> contact;
-    CHECK(session.place()->world.contacts({eye.at_C, eye.at_C}, Camera::kEyeBall - 1e-6, contact) == 0);
+    CHECK(session.place()->world.contacts({eye.at_C, eye.at_C}, Profile{}.camera.pull_in_radius - 1e-6,
+                                          contact) == 0);
     CHECK(dot(eye.forward_C, eye.up_C) == Approx(0.0).margin(1e-9));
   }
 }
@@ -72,9 +79,35 @@ TEST_CASE("In first person the eye is at eye height and looks where the look goe
 TEST_CASE("The wheel changes the distance within its limits") {
   Camera camera;
   for (int i = 0; i < 100; ++i) camera.zoom(1.0);
-  CHECK(camera.distance == Camera::kNearest);
+  CHECK(camera.zoomed == Camera::kNearest);
   for (int i = 0; i < 100; ++i) camera.zoom(-1.0);
-  CHECK(camera.distance == Camera::kFarthest);
+  CHECK(camera.zoomed == Camera::kFarthest);
+}
+
+TEST_CASE(
+    "The eye stands over the shoulder, lags by its time constant at any draw rate, and sees more at speed") {
+  for (const double frame : {1.0 / 30, 1.0 / 144}) {
+    DriveSession session;
+    session.set_place(test::floor_with({}));
+    Profile profile;
+    profile.camera.shoulder = 0.5;
+    profile.camera.lag = 0.2;
+    profile.camera.widening = radians(10.0);
+    profile.camera.widening_speed = 2.0;
+    session.set_profile(profile);
+    Camera camera;
+    for (double t = 0.0; t < 1.0; t += frame) session.advance(frame), camera.follow(session, frame);
+    const Vec3 still = camera.follow(session, 0.0).at_C - session.pose().foot_C;
+    CHECK(still.x == Approx(0.5).margin(1e-6));
+    CHECK(still.z == Approx(profile.camera.distance).margin(1e-3));
+    CHECK(degrees(camera.field(session, 10.0)) == Approx(60.0));
+    session.push(DriveSession::Push::Forward, true);
+    Eye eye = camera.follow(session, 0.0);
+    for (double t = 0.0; t < 3.0; t += frame) session.advance(frame), eye = camera.follow(session, frame);
+    // Behind a head that walks on at 4 m/s, by that times the time constant; frames add half of one.
+    CHECK(eye.at_C.z - session.pose().foot_C.z - still.z == Approx(0.8).margin(4.0 * frame));
+    CHECK(degrees(camera.field(session, 10.0)) == Approx(70.0));
+  }
 }
 
 TEST_CASE("The free camera begins where the eye was") {

@@ -1,12 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The tape, the ledger beside it, ghosts and takes, in real windows.
-#include <QDoubleSpinBox>
 #include <QFileInfo>
 #include <QLabel>
 #include <QListWidget>
 #include <QTabWidget>
 #include <QTableWidget>
 
+#include "cards/value_field.h"
 #include "lagniappe/files.h"
 #include "pages/exports.h"
 #include "panels/ghosts_panel.h"
@@ -63,11 +63,13 @@ struct TapeFixture : WindowFixture {
     }
     QTest::mouseRelease(&tape, Qt::LeftButton, keys, at(to));
   }
-  QDoubleSpinBox* value(const QString& name) { return window.findChild<QDoubleSpinBox*>(name); }
+  ValueField* value(const QString& name) { return window.findChild<ValueField*>(name); }
   void set_value(const QString& name, double to) {
-    QDoubleSpinBox* box = value(name);
-    REQUIRE(box != nullptr);
-    box->setValue(to);
+    ValueField* field = value(name);
+    REQUIRE(field != nullptr);
+    field->selectAll();
+    QTest::keyClicks(field, QString::number(to));
+    QTest::keyClick(field, Qt::Key_Return);
   }
 };
 
@@ -190,7 +192,7 @@ TEST_CASE_METHOD(TapeFixture, "A changed value is answered at once by a ghost, d
   walk();
   session.set_playhead(session.shown().run.ticks());
   const QImage alone = next_picture();
-  set_value("ground: highest step", 0.1);
+  set_value("ground.highest_step", 0.1);
   const auto ghost = desk.current_ghost();
   REQUIRE(ghost);  // Without waiting.
   CHECK(ghost->name.contains("ground.highest_step 0.1 m"));
@@ -226,19 +228,19 @@ TEST_CASE_METHOD(TapeFixture, "A changed value is answered at once by a ghost, d
 
 TEST_CASE_METHOD(TapeFixture, "Values that do not fit together are refused with a sentence") {
   walk();
-  set_value("capsule: height", 0.2);
+  set_value("capsule.height", 0.2);
   CHECK(window.messages().text().contains("the height must be at least twice the radius"));
   CHECK(session.profile().capsule.height == 1.8);
-  CHECK(value("capsule: height")->value() == 1.8);
+  CHECK(value("capsule.height")->value() == 1.8);
   CHECK_FALSE(desk.current_ghost());
-  set_value("capsule: height", 1.7);
+  set_value("capsule.height", 1.7);
   CHECK(session.profile().capsule.height == 1.7);
   CHECK(desk.current_ghost());
 }
 
 TEST_CASE_METHOD(TapeFixture, "Both ledgers of the tick at which they part stand side by side") {
   walk();
-  set_value("ground: highest step", 0.1);
+  set_value("ground.highest_step", 0.1);
   const auto ghost = desk.current_ghost();
   REQUIRE(ghost);
   const PartingDialog dialog(session.shown(), *ghost, nullptr);
@@ -249,9 +251,9 @@ TEST_CASE_METHOD(TapeFixture, "Both ledgers of the tick at which they part stand
 TEST_CASE_METHOD(TapeFixture, "Ghosts are pinned, compared, kept and put back") {
   walk();
   const std::uint64_t before = session.shown().take.profile_identity;
-  set_value("jump: height", 2.0);
+  set_value("jump.height", 2.0);
   desk.pin();
-  set_value("jump: height", 0.5);
+  set_value("jump.height", 0.5);
   REQUIRE(desk.ghosts().size() == 2);
   const QTableWidget& table = window.page().ghosts().table();
   REQUIRE(table.columnCount() == 3);
@@ -270,7 +272,7 @@ TEST_CASE_METHOD(TapeFixture, "Ghosts are pinned, compared, kept and put back") 
   desk.put_back();
   CHECK(identity_of(session.profile()) == before);
   CHECK(desk.ghosts().size() == 1);  // The pin stays.
-  set_value("jump: height", 0.5);
+  set_value("jump.height", 0.5);
   const std::uint64_t end = hash_of(desk.current_ghost()->recording->run.last());
   desk.keep_ghost();
   CHECK(hash_of(session.shown().run.last()) == end);
@@ -350,7 +352,7 @@ TEST_CASE_METHOD(TapeFixture,
   REQUIRE(wait_for([&] { return session.has_shown() && session.shown().file == path; }));
   double share = 0.0;
   QObject::connect(&desk, &TakeDesk::retake_progress, &window, [&](double s) { share = std::max(share, s); });
-  set_value("jump: height", 2.0);
+  set_value("jump.height", 2.0);
   CHECK_FALSE(desk.current_ghost());
   CHECK(desk.retaker().busy());
   int frames = 0;
@@ -359,7 +361,7 @@ TEST_CASE_METHOD(TapeFixture,
   CHECK(share > 0.0);
   CHECK(frames > 0);                                   // The window went on drawing.
   CHECK_FALSE(desk.current_ghost()->against.parting);  // Nobody jumped.
-  set_value("jump: height", 2.5);
+  set_value("jump.height", 2.5);
   REQUIRE(desk.retaker().busy());
   desk.cancel_retake();
   CHECK_FALSE(desk.retaker().busy());

@@ -9,11 +9,11 @@
 #include <QVBoxLayout>
 #include <algorithm>
 
+#include "cards/cards_panel.h"
 #include "pages/transport.h"
 #include "panels/ghosts_panel.h"
 #include "panels/parting_dialog.h"
 #include "panels/takes_panel.h"
-#include "panels/values_panel.h"
 #include "tape/tape.h"
 #include "theme/state_colours.h"
 #include "viewport/entry_geometry.h"
@@ -24,7 +24,7 @@ namespace lagniappe::app {
 namespace {
 
 constexpr double kLiveLedger = 0.12;  // s between two ledgers that are shown while driving.
-constexpr int kSideWidth = 286, kLedgerWidth = 300;
+constexpr int kSideWidth = 316, kLedgerWidth = 300;
 const char *const kRowsKey = "drive/rows", *const kUpperKey = "drive/upper", *const kLowerKey = "drive/lower",
                   *const kCurvesKey = "drive/curves";
 
@@ -36,8 +36,8 @@ QString seconds_text(const Run& run, std::size_t tick) {
 
 }  // namespace
 
-DrivePage::DrivePage(DriveSession& session, TakeDesk& desk, const Actions& actions, QSettings& settings,
-                     QWidget* parent)
+DrivePage::DrivePage(DriveSession& session, TakeDesk& desk, HandlingDesk& handling, const Actions& actions,
+                     QSettings& settings, QWidget* parent)
     : QWidget(parent),
       session_(session),
       desk_(desk),
@@ -48,6 +48,7 @@ DrivePage::DrivePage(DriveSession& session, TakeDesk& desk, const Actions& actio
       transport_(new Transport(session, desk, actions)),
       takes_(new TakesPanel(desk, session)),
       ghosts_(new GhostsPanel(desk, session)),
+      cards_(new CardsPanel(handling, session, settings)),
       side_(new QTabWidget),
       rows_(new QSplitter(Qt::Vertical)),
       upper_(new QSplitter(Qt::Horizontal)),
@@ -114,7 +115,7 @@ DrivePage::~DrivePage() {
 void DrivePage::restore() {
   rows_->setStretchFactor(0, 3);
   rows_->setStretchFactor(1, 1);
-  rows_->setSizes({440, 300});
+  rows_->setSizes({470, 270});
   upper_->setSizes({900, kSideWidth});
   lower_->setSizes({900, kLedgerWidth});
   rows_->restoreState(settings_.value(kRowsKey).toByteArray());
@@ -128,8 +129,8 @@ QWidget* DrivePage::make_side() {
   side_->setObjectName("side");
   side_->setDocumentMode(true);
   side_->setMinimumWidth(230);
+  side_->addTab(cards_, tr("Cards"));
   side_->addTab(takes_, tr("Takes"));
-  side_->addTab(new ValuesPanel(desk_, session_), tr("Values"));
   side_->addTab(ghosts_, tr("Ghosts"));
   return side_;
 }
@@ -295,6 +296,12 @@ void DrivePage::show_pane(Act pane, bool shown) {
   if (pane == Act::LedgerPane) ledger_->setVisible(shown);
   if (pane == Act::SidePane) side_->setVisible(shown);
   lower_->setVisible(tape_column_->isVisibleTo(lower_) || ledger_->isVisibleTo(lower_));
+}
+
+void DrivePage::find_value() {
+  side_->show();
+  side_->setCurrentWidget(cards_);
+  cards_->find_value();
 }
 
 void DrivePage::go_to_event(int direction) {

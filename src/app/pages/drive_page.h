@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The Drive page: the view with takes, values and ghosts beside it; under it the tape and the ledger of the
+// The Drive page: the view with cards, takes and ghosts beside it; under it the tape and the ledger of the
 // tick under the playhead.
 #pragma once
 
@@ -17,7 +17,9 @@ class QTabWidget;
 
 namespace lagniappe::app {
 
+class CardsPanel;
 class GhostsPanel;
+class HandlingDesk;
 class LedgerColumn;
 class TakesPanel;
 class Tape;
@@ -27,8 +29,8 @@ class ViewWidget;
 class DrivePage : public QWidget {
   Q_OBJECT
  public:
-  DrivePage(DriveSession& session, TakeDesk& desk, const Actions& actions, QSettings& settings,
-            QWidget* parent = nullptr);
+  DrivePage(DriveSession& session, TakeDesk& desk, HandlingDesk& handling, const Actions& actions,
+            QSettings& settings, QWidget* parent = nullptr);
   ~DrivePage() override;  // Remembers how it was arranged.
 
   ViewWidget& view() { return *view_; }
@@ -37,8 +39,10 @@ class DrivePage : public QWidget {
   Transport& transport() { return *transport_; }
   GhostsPanel& ghosts() { return *ghosts_; }
   TakesPanel& takes() { return *takes_; }
+  CardsPanel& cards() { return *cards_; }
 
   void show_pane(Act pane, bool shown);
+  void find_value();  // Brings the cards up, and the keyboard into their search.
   // What is known of the shown take: "identical to the recording in all 630 ticks".
   void set_remark(const QString& remark);
   void go_to_event(int direction);
@@ -73,6 +77,7 @@ class DrivePage : public QWidget {
   Transport* transport_;
   TakesPanel* takes_;
   GhostsPanel* ghosts_;
+  CardsPanel* cards_;
   QTabWidget* side_;
   QSplitter *rows_, *upper_, *lower_;
   QLabel* selection_;

@@ -10,26 +10,26 @@ namespace {
 constexpr double kJournalEvery = 0.4;  // s; at least twice a second, with room for a slow frame.
 constexpr double kShortestKept = 0.5;  // s.
 
-// A change that can be taken back, as two functions. Changes of the same `merge` are one for undo.
+// A change that can be taken back, as two functions. Changes of the same gesture, unless it is 0, are one for
+// undo.
 class Change : public QUndoCommand {
  public:
-  Change(const QString& text, std::function<void()> redo, std::function<void()> undo, int merge = -1)
-      : QUndoCommand(text), redo_(std::move(redo)), undo_(std::move(undo)), merge_(merge) {}
+  Change(const QString& text, std::function<void()> redo, std::function<void()> undo, int gesture = 0)
+      : QUndoCommand(text), redo_(std::move(redo)), undo_(std::move(undo)), gesture_(gesture) {}
   void redo() override { redo_(); }
   void undo() override { undo_(); }
-  int id() const override { return merge_; }
+  int id() const override { return gesture_ == 0 ? -1 : 1; }
   bool mergeWith(const QUndoCommand* other) override {
-    if (other->text() != text()) return false;
+    if (static_cast<const Change*>(other)->gesture_ != gesture_) return false;
     redo_ = static_cast<const Change*>(other)->redo_;
     return true;
   }
 
  private:
   std::function<void()> redo_, undo_;
-  int merge_;
+  int gesture_;
 };
 
-constexpr int kMergeValues = 1;
 constexpr std::size_t kWayPoints = 96;
 
 // A few points of a stretch's way, for a small picture.
@@ -114,11 +114,10 @@ void TakeDesk::take_values(const Profile& profile, int tick_rate, std::shared_pt
   emit values_changed();
 }
 
-void TakeDesk::set_profile(const Profile& profile, const QString& what) {
+void TakeDesk::set_profile(const Profile& profile, const QString& what, int gesture) {
   const auto set = [this](const Profile& p) { take_values(p, session_.tick_rate(), other_place_); };
   undo_.push(new Change(
-      what, [set, profile] { set(profile); }, [set, before = session_.profile()] { set(before); },
-      kMergeValues));
+      what, [set, profile] { set(profile); }, [set, before = session_.profile()] { set(before); }, gesture));
 }
 
 void TakeDesk::set_tick_rate(int rate) {

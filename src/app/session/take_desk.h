@@ -28,7 +28,10 @@ class TakeDesk : public QObject {
   void pass(double now);
 
   // Values to drive with; the shown take is run again with them.
-  void set_profile(const Profile& profile, const QString& what);
+  // Changes of one gesture other than 0 are undone at once.
+  void set_profile(const Profile& profile, const QString& what, int gesture = 0);
+  // The same without undo, for values that are only felt for a moment.
+  void try_profile(const Profile& profile) { take_values(profile, session_.tick_rate(), other_place_); }
   void set_tick_rate(int rate);
   // Runs the shown take on another place too, until put_back().
   void retake_on(std::shared_ptr<const Place> place);

@@ -3,11 +3,15 @@
 
 #include <algorithm>
 
+#include "lagniappe/handling.h"
+
 namespace lagniappe::app {
 namespace {
 
 constexpr double kZoomPerNotch = 0.88;
-constexpr double kGoOutTime = 0.25;  // s, time constant of going out again.
+constexpr double kGoOutTime = 0.25;   // s, time constant of going out again.
+constexpr double kWidenTime = 0.25;   // s, time constant with which the field follows the speed.
+constexpr double kFarthestLag = 4.0;  // m; what is further was not walked.
 constexpr double kPitchLimit = radians(89.0);
 
 Eye eye_at(const Vec3& at_C, const Quat& frame_CB, const Vec2& look) {
@@ -19,7 +23,7 @@ Eye eye_at(const Vec3& at_C, const Quat& frame_CB, const Vec2& look) {
 }  // namespace
 
 void Camera::zoom(double notches) {
-  distance = std::clamp(distance * std::pow(kZoomPerNotch, notches), kNearest, kFarthest);
+  zoomed = std::clamp(zoomed * std::pow(kZoomPerNotch, notches), kNearest, kFarthest);
 }
 
 Eye Camera::follow(const DriveSession& session, double frame_seconds) {
@@ -32,14 +36,28 @@ Eye Camera::follow(const DriveSession& session, double frame_seconds) {
 Eye Camera::third_person(const Pose& pose, const Vec2& look, const DriveSession& session,
                          double frame_seconds) {
   const Vec3 head = pose.foot_C + pose.up_C() * session.profile().capsule.eye_height;
+  const Profile::Camera& camera = session.profile().camera;
   Eye eye = eye_at(head, pose.frame_CB, look);
-  const Vec3 back = -eye.forward_C * distance;
-  const auto hit = session.place()->world.sweep({head, head}, kEyeBall, back, session.moment());
-  const double free = hit ? hit->hit.fraction * distance : distance;
+  // Who is put somewhere else takes the camera along.
+  const bool follows = camera.lag > 0.0 && length(followed_C_ - head) < kFarthestLag;
+  followed_C_ = follows ? head + (followed_C_ - head) * std::exp(-frame_seconds / camera.lag) : head;
+  const Vec3 way =
+      followed_C_ - head + eye.right_C() * camera.shoulder - eye.forward_C * (camera.distance * zoomed);
+  const double far = std::max(length(way), 1e-6);
+  const auto hit = session.place()->world.sweep({head, head}, camera.pull_in_radius, way, session.moment());
+  const double free = hit ? hit->hit.fraction * far : far;
   const double gone_out = free + (drawn_distance_ - free) * std::exp(-frame_seconds / kGoOutTime);
   drawn_distance_ = std::min(free, gone_out);
-  eye.at_C = head - eye.forward_C * drawn_distance_;
+  eye.at_C = head + way * (drawn_distance_ / far);
   return eye;
+}
+
+double Camera::field(const DriveSession& session, double frame_seconds) {
+  const CharacterState& state = session.current();
+  const double speed = length(across(state.velocity_C - state.ground_velocity_C, state.up_C()));
+  drawn_speed_ = speed + (drawn_speed_ - speed) * std::exp(-frame_seconds / kWidenTime);
+  const Profile::Camera& camera = session.profile().camera;
+  return mode == CameraMode::Free ? camera.field_of_view : field_of_view(camera, drawn_speed_);
 }
 
 void Camera::place_free(const Eye& eye) {

@@ -18,13 +18,15 @@ constexpr DriveKey kKeys[] = {
     {Qt::Key_C, 0, Action::Crouch, "C", "Down while flying"},
     {Qt::Key_F, 0, Action::Fly, "F", "Fly, or stop flying"},
     {Qt::Key_R, 0, Action::Reset, "R", "Back to the start mark"},
+    {Qt::Key_E, 0, Feel{3.0}, "E", "Held: the value touched last, ×3"},
+    {Qt::Key_Q, 0, Feel{1.0 / 3.0}, "Q", "Held: the value touched last, ÷3"},
 };
 
 }  // namespace
 
 std::span<const DriveKey> drive_keys() { return kKeys; }
 
-std::optional<std::variant<DriveSession::Push, Action>> drive_key(int key) {
+std::optional<DriveKeyDoes> drive_key(int key) {
   for (const DriveKey& k : kKeys) {
     if (key == k.key || (k.other_key != 0 && key == k.other_key)) return k.does;
   }

@@ -11,9 +11,16 @@
 
 namespace lagniappe::app {
 
+// Held, the value that was touched last is driven with times this.
+struct Feel {
+  double factor;
+};
+
+using DriveKeyDoes = std::variant<DriveSession::Push, Action, Feel>;
+
 struct DriveKey {
   int key, other_key;  // Qt::Key; other_key 0 if there is none.
-  std::variant<DriveSession::Push, Action> does;
+  DriveKeyDoes does;
   const char* keys_text;
   const char* text;
 };
@@ -21,6 +28,6 @@ struct DriveKey {
 std::span<const DriveKey> drive_keys();
 
 // Returns what a key does while driving, if anything.
-std::optional<std::variant<DriveSession::Push, Action>> drive_key(int key);
+std::optional<DriveKeyDoes> drive_key(int key);
 
 }  // namespace lagniappe::app

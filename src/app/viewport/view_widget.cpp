@@ -16,7 +16,6 @@
 namespace lagniappe::app {
 namespace {
 
-constexpr double kField = radians(62.0);              // Vertical field of view.
 constexpr double kFreeSpeed = 9.0, kFreeFast = 28.0;  // m/s of the free camera.
 constexpr double kFreeBehind = 2.5;                   // m behind the head.
 constexpr double kFreeTurn = radians(0.25);           // Per pixel dragged.
@@ -105,6 +104,7 @@ void ViewWidget::show_place() {
 void ViewWidget::set_driving(bool driving) {
   if (driving == driving_ || (driving && session_.place() == nullptr)) return;
   driving_ = driving;
+  if (!driving) emit feel_asked(0.0);
   session_.set_attended(driving);
   has_driven_ = has_driven_ || driving;
   keys_down_.clear();
@@ -135,8 +135,8 @@ void ViewWidget::begin_free() {
   Eye from = eye(0.0);
   if (camera_.mode == CameraMode::FirstPerson) {
     const Vec3 back = -from.forward_C * kFreeBehind;
-    const auto hit =
-        session_.place()->world.sweep({from.at_C, from.at_C}, Camera::kEyeBall, back, session_.moment());
+    const auto hit = session_.place()->world.sweep(
+        {from.at_C, from.at_C}, session_.profile().camera.pull_in_radius, back, session_.moment());
     from.at_C += back * (hit ? hit->hit.fraction : 1.0);
   }
   camera_.place_free(from);
@@ -176,20 +176,21 @@ void ViewWidget::draw_gl(const QSize& pixels, bool flipped) {
   if (scene_changed_) renderer_.set_scene(session_.place()->drawn);
   scene_changed_ = false;
   drawn_eye_ = eye(frame_seconds_);
+  drawn_field_ = camera_.field(session_, frame_seconds_);
   renderer_.draw(drawn_frame(drawn_eye_, pixels, flipped));
   count_frame(now_());
 }
 
 void ViewWidget::draw_text(QPainter& painter) {
   const bool figure = camera_.mode != CameraMode::FirstPerson;
-  readouts_.paint(painter, {view_projection(drawn_eye_, kField, size(), Vec3(0.0)), drawn_eye_, size(),
+  readouts_.paint(painter, {view_projection(drawn_eye_, drawn_field_, size(), Vec3(0.0)), drawn_eye_, size(),
                             frames_per_second_, driving_, has_driven_, figure, trail_legend(session_, trail_)});
 }
 
 DrawnFrame ViewWidget::drawn_frame(const Eye& eye, const QSize& pixels, bool flipped) const {
   DrawnFrame frame;
   frame.eye = eye;
-  frame.vertical_field = kField;
+  frame.vertical_field = drawn_field_;
   frame.pixels = pixels;
   frame.flipped = flipped;
   frame.grid = grid_;
@@ -228,13 +229,13 @@ void ViewWidget::add_ghosts(DrawnFrame& frame) const {
 }
 
 std::optional<QPointF> ViewWidget::pixel_of(const Vec3& at_C) const {
-  const glm::dvec4 clip = view_projection(drawn_eye_, kField, size(), Vec3(0.0)) * glm::dvec4(at_C, 1.0);
+  const glm::dvec4 clip = view_projection(drawn_eye_, drawn_field_, size(), Vec3(0.0)) * glm::dvec4(at_C, 1.0);
   if (clip.w <= 0.0) return std::nullopt;
   return QPointF((clip.x / clip.w * 0.5 + 0.5) * width(), (0.5 - clip.y / clip.w * 0.5) * height());
 }
 
 Vec3 ViewWidget::ray_through(const QPointF& at) const {
-  const double reach = std::tan(kField / 2.0);
+  const double reach = std::tan(drawn_field_ / 2.0);
   const double x = (at.x() / width() * 2.0 - 1.0) * reach * width() / height(),
                y = (1.0 - at.y() / height() * 2.0) * reach;
   return glm::normalize(drawn_eye_.forward_C + drawn_eye_.right_C() * x + drawn_eye_.up_C * y);
@@ -293,6 +294,8 @@ bool ViewWidget::handle_key(int key, bool down) {
   }
   if (const auto* push = std::get_if<DriveSession::Push>(&*does)) {
     session_.push(*push, down);
+  } else if (const auto* feel = std::get_if<Feel>(&*does)) {
+    emit feel_asked(down ? feel->factor : 0.0);
   } else {
     session_.hold(std::get<Action>(*does), down);
   }

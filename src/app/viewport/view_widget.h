@@ -54,6 +54,7 @@ class ViewWidget : public QWidget, private Drawable {
   void driving_changed(bool driving);
   void frame_passed();  // Time went on; the frame is not drawn yet.
   void frame_shown();
+  void feel_asked(double factor);  // 0: let go.
   // A click on the view: the ledger line whose geometry is there, if any, and the piece.
   void picked(std::optional<std::size_t> entry, lagniappe::PieceId piece);
 
@@ -87,6 +88,7 @@ class ViewWidget : public QWidget, private Drawable {
   Canvas* canvas_;
   Camera camera_;
   Eye drawn_eye_{};
+  double drawn_field_ = radians(60.0);  // Vertical field of view.
   Renderer renderer_;
 
   OverlayChoice overlays_;

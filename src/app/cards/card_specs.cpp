@@ -1,0 +1,99 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cards/card_specs.h"
+
+namespace lagniappe::app {
+namespace {
+
+template <auto make>
+std::unique_ptr<CardDrawing> plain(const JumpLocks&) {
+  return make();
+}
+
+std::unique_ptr<CardDrawing> slope_curve(const JumpLocks&) { return curve_editor("ground.slope_speed"); }
+std::unique_ptr<CardDrawing> wall_curve(const JumpLocks&) { return curve_editor("walls.kept"); }
+
+}  // namespace
+
+std::span<const CardSpec> card_specs() {
+  static const std::vector<CardSpec> specs = {
+      {"body",
+       "Body",
+       "body",
+       {plain<body_drawing>},
+       {"capsule.height", "capsule.radius", "capsule.eye_height", "capsule.centre_of_mass", "capsule.margin",
+        "capsule.longest_push_out"}},
+      {"walk",
+       "Walk",
+       "walk",
+       {plain<walk_drawing>},
+       {"ground.speed", "ground.sprint_speed", "ground.response.model", "ground.response.acceleration",
+        "ground.response.deceleration", "ground.response.turn_acceleration", "ground.response.time",
+        "ground.response.stop_time", "ground.response.turn_time", "ground.facing", "ground.turn_rate",
+        "ground.gather.growth", "ground.gather.lowest", "ground.gather.highest", "ground.gather.grace"}},
+      {"jump",
+       "Jump",
+       "jump",
+       {jump_drawing},
+       {"jump.height", "gravity", "jump.fall_factor", "jump.hang_speed", "jump.hang_factor",
+        "jump.lowest_share", "terminal_speed", "jump.coyote_time", "jump.buffer", "jump.air_jumps",
+        "jump.edge_uses_first", "jump.held_repeats", "jump.from_skid", "jump.remember_on_skid",
+        "jump.from_wall", "jump.wall_push", "jump.inherits", "jump.head_bump"}},
+      {"air",
+       "Air",
+       "air",
+       {plain<air_drawing>},
+       {"air.speed", "air.over_run_up", "air.response.model", "air.response.acceleration",
+        "air.response.deceleration", "air.response.turn_acceleration", "air.response.time",
+        "air.response.stop_time", "air.response.turn_time", "air.wind_share", "air.highest_step"}},
+      {"slopes",
+       "Slopes",
+       "slopes",
+       {plain<slope_drawing>, slope_curve},
+       {"ground.steepest_walkable", "ground.speed_on_slopes", "skid.friction", "skid.steering_speed",
+        "skid.steering_time", "skid.run_out_time", "skid.lowest_speed"}},
+      {"steps",
+       "Steps & snapping",
+       "steps",
+       {plain<step_drawing>},
+       {"ground.highest_step", "ground.shortest_tread", "ground.snap_distance", "ground.longest_overhang",
+        "ground.crest_angle", "ground.crest_speed", "smoothing.time", "smoothing.largest"}},
+      {"walls", "Walls", "walls", {wall_curve}, {}},
+      {"look",
+       "Look & camera",
+       "look",
+       {plain<stick_drawing>, plain<camera_drawing>},
+       {"look.mouse_yaw", "look.mouse_pitch", "look.stick_yaw", "look.stick_pitch", "look.invert_yaw",
+        "look.invert_pitch", "look.lowest_pitch", "look.highest_pitch", "look.dead_zone", "look.stick_power",
+        "camera.distance", "camera.shoulder", "camera.lag", "camera.pull_in_radius", "camera.field_of_view",
+        "camera.widening", "camera.widening_speed"}},
+      {"flight", "Free flight", "", {}, {"fly.speed", "fly.sprint_speed", "fly.time"}},
+  };
+  return specs;
+}
+
+namespace {
+
+bool applies_to_response(const std::string& key, Response::Model model) {
+  const bool acceleration = key.find("acceleration") != std::string::npos || key == "deceleration";
+  if (model == Response::Model::Instant) return false;
+  return acceleration == (model == Response::Model::Steady);
+}
+
+}  // namespace
+
+bool applies(const std::string& path, const Profile& p) {
+  for (const auto& [section, response] :
+       {std::pair<std::string, const Response&>{"ground.response.", p.ground.response},
+        std::pair<std::string, const Response&>{"air.response.", p.air.response}}) {
+    if (path.starts_with(section) && path != section + "model")
+      return applies_to_response(path.substr(section.size()), response.model);
+  }
+  if (path.starts_with("ground.gather.")) return path.ends_with("growth") || p.ground.gather.growth > 0.0;
+  if (path == "jump.hang_factor") return p.jump.hang_speed > 0.0;
+  if (path == "jump.wall_push") return p.jump.from_wall;
+  if (path == "jump.remember_on_skid") return !p.jump.from_skid;
+  if (path == "camera.widening_speed") return p.camera.widening > 0.0;
+  return true;
+}
+
+}  // namespace lagniappe::app

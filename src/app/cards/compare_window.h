@@ -1,0 +1,52 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Two profiles side by side: what differs as a table, their drawings over each other, and a slider between
+// them.
+#pragma once
+
+#include <QWidget>
+#include <vector>
+
+#include "session/handling_desk.h"
+
+class QComboBox;
+class QLabel;
+class QSlider;
+class QTableWidget;
+
+namespace lagniappe::app {
+
+class DrawingView;
+
+class CompareWindow : public QWidget {
+  Q_OBJECT
+ public:
+  CompareWindow(HandlingDesk& desk, QWidget* parent);
+
+  // Adds a profile to choose from, and chooses it as the second.
+  void add(const QString& name, const Profile& profile);
+
+ signals:
+  void open_asked();  // A profile from a file, to compare with.
+
+ private:
+  struct Choice {
+    QString name;
+    Profile profile;
+  };
+  void fill_choices();
+  void show_both();
+  void blend(int share);
+  const Profile& first() const;
+  const Profile& second() const;
+
+  HandlingDesk& desk_;
+  std::vector<Choice> choices_, opened_;
+  QComboBox *first_, *second_;
+  QTableWidget* table_;
+  QLabel *said_, *blended_;
+  QSlider* slider_;
+  std::vector<DrawingView*> drawings_;
+  int gesture_ = 0;
+};
+
+}  // namespace lagniappe::app

@@ -1,0 +1,164 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cards/drawing_view.h"
+
+#include <QHelpEvent>
+#include <QMouseEvent>
+#include <QPainter>
+#include <QToolTip>
+
+#include "theme/theme.h"
+
+namespace lagniappe::app {
+namespace {
+
+constexpr double kHandle = 5.0, kReach = 10.0;  // Radius of a handle, and how near a click must be. Pixels.
+constexpr int kAside = 12, kBelow = 8;
+constexpr double kNudge = 1.0, kBigNudge = 8.0;  // Pixels per arrow key.
+
+}  // namespace
+
+DrawingView::DrawingView(std::unique_ptr<CardDrawing> drawing, HandlingDesk* desk, QWidget* parent)
+    : QWidget(parent), drawing_(std::move(drawing)), desk_(desk) {
+  setFixedHeight(drawing_->height());
+  setMouseTracking(true);
+  setFocusPolicy(desk_ != nullptr ? Qt::StrongFocus : Qt::NoFocus);
+  if (desk_ != nullptr)
+    setAccessibleDescription(tr("Space chooses the next handle, arrow keys move it, with Shift further"));
+}
+
+void DrawingView::show_profiles(const Profile& now, const Profile& reference) {
+  now_ = now;
+  reference_ = reference;
+  differs_ = !differences(now, reference).empty();
+  const std::size_t count = drawing_->handles(now_).size();
+  if (chosen_ && *chosen_ >= count) chosen_.reset();
+  if (hovered_ && *hovered_ >= count) hovered_.reset();
+  update();
+}
+
+QRectF DrawingView::area() const { return QRectF(rect()).adjusted(kAside, kBelow, -kAside, -kBelow); }
+
+Sketch DrawingView::sketch() const {
+  Extent extent = held_extent_.value_or(drawing_->extent(now_));
+  Sketch sketch(extent, area());
+  if (differs_) drawing_->draw_reference(sketch, reference_);
+  drawing_->draw(sketch, now_);
+  if (desk_ != nullptr) {
+    for (const Handle& handle : drawing_->handles(now_)) sketch.keep_clear(handle.at, kHandle + 1.0);
+  }
+  return sketch;
+}
+
+QPointF DrawingView::place_of(std::size_t handle) const {
+  const QRectF room = QRectF(rect()).adjusted(kHandle, kHandle, -kHandle, -kHandle);
+  const QPointF at = sketch().at(drawing_->handles(now_)[handle].at);
+  return {std::clamp(at.x(), room.left(), room.right()), std::clamp(at.y(), room.top(), room.bottom())};
+}
+
+std::optional<std::size_t> DrawingView::handle_at(const QPointF& p) const {
+  std::optional<std::size_t> nearest;
+  double distance = kReach;
+  for (std::size_t i = 0; desk_ != nullptr && i < drawing_->handles(now_).size(); ++i) {
+    const double d = QLineF(place_of(i), p).length();
+    if (d <= distance) nearest = i, distance = d;
+  }
+  return nearest;
+}
+
+void DrawingView::paintEvent(QPaintEvent*) {
+  QPainter painter(this);
+  painter.setRenderHint(QPainter::Antialiasing);
+  painter.fillRect(rect(), theme::kSheet);
+  painter.setClipRect(rect());
+  sketch().paint(painter);
+  if (desk_ == nullptr) return;
+  for (std::size_t i = 0; i < drawing_->handles(now_).size(); ++i) {
+    const bool strong = (chosen_ == i && (hasFocus() || gesture_ != 0)) || hovered_ == i;
+    painter.setPen(QPen(strong ? theme::kInk : theme::kTeal, 2.0));
+    painter.setBrush(strong ? theme::kGold : QColor(Qt::white));
+    painter.drawEllipse(place_of(i), kHandle, kHandle);
+  }
+}
+
+void DrawingView::choose(std::optional<std::size_t> handle) {
+  chosen_ = handle;
+  if (handle && desk_ != nullptr) desk_->attend(QString::fromStdString(drawing_->handles(now_)[*handle].path));
+  update();
+}
+
+void DrawingView::pull(std::size_t handle, const QPointF& to, int gesture) {
+  const Handle taken = drawing_->handles(now_)[handle];
+  const Profile pulled = drawing_->pulled(now_, handle, sketch().from(to));
+  desk_->set(pulled, QString::fromStdString(taken.path), gesture);
+}
+
+void DrawingView::mousePressEvent(QMouseEvent* event) {
+  const auto handle = event->button() == Qt::LeftButton ? handle_at(event->position()) : std::nullopt;
+  choose(handle);
+  if (!handle) return QWidget::mousePressEvent(event);
+  grip_ = event->position() - place_of(*handle);
+  held_extent_ = drawing_->extent(now_);
+  gesture_ = desk_->new_gesture();
+}
+
+void DrawingView::mouseMoveEvent(QMouseEvent* event) {
+  if (gesture_ != 0 && chosen_) return pull(*chosen_, event->position() - grip_, gesture_);
+  const auto over = handle_at(event->position());
+  setCursor(over ? Qt::SizeAllCursor : Qt::ArrowCursor);
+  if (over != hovered_) hovered_ = over, update();
+}
+
+void DrawingView::mouseReleaseEvent(QMouseEvent*) {
+  gesture_ = 0;
+  held_extent_.reset();
+  update();
+}
+
+void DrawingView::mouseDoubleClickEvent(QMouseEvent* event) {
+  if (desk_ == nullptr || handle_at(event->position())) return;
+  const auto more = drawing_->with_point(now_, sketch().from(event->position()));
+  if (more) desk_->set(*more, tr("a point of a curve"));
+}
+
+void DrawingView::keyPressEvent(QKeyEvent* event) {
+  const std::size_t count = drawing_->handles(now_).size();
+  const double way = event->modifiers() & Qt::ShiftModifier ? kBigNudge : kNudge;
+  const QPointF moves[] = {{-way, 0.0}, {0.0, -way}, {way, 0.0}, {0.0, way}};  // Left, Up, Right, Down.
+  const int key = event->key();
+  if (desk_ == nullptr || count == 0) return QWidget::keyPressEvent(event);
+  if (key == Qt::Key_Space) return choose(chosen_ ? (*chosen_ + 1) % count : 0);
+  if (!chosen_) return QWidget::keyPressEvent(event);
+  if (key >= Qt::Key_Left && key <= Qt::Key_Down) {
+    // One gesture for as long as the key repeats.
+    if (!event->isAutoRepeat() || key_gesture_ == 0) key_gesture_ = desk_->new_gesture();
+    pull(*chosen_, sketch().at(drawing_->handles(now_)[*chosen_].at) + moves[key - Qt::Key_Left], key_gesture_);
+  } else if (key == Qt::Key_Delete || key == Qt::Key_Backspace) {
+    if (const auto less = drawing_->without_point(now_, *chosen_)) desk_->set(*less, tr("a point of a curve"));
+  } else {
+    QWidget::keyPressEvent(event);
+  }
+}
+
+void DrawingView::focusInEvent(QFocusEvent* event) {
+  if (!chosen_ && event->reason() != Qt::MouseFocusReason && !drawing_->handles(now_).empty()) choose(0);
+  update();
+}
+
+void DrawingView::focusOutEvent(QFocusEvent*) { update(); }
+
+void DrawingView::leaveEvent(QEvent*) {
+  hovered_.reset();
+  update();
+}
+
+bool DrawingView::event(QEvent* event) {
+  if (event->type() == QEvent::ToolTip) {
+    auto* help = static_cast<QHelpEvent*>(event);
+    const auto over = handle_at(help->pos());
+    if (over) QToolTip::showText(help->globalPos(), drawing_->handles(now_)[*over].tip, this);
+    return true;
+  }
+  return QWidget::event(event);
+}
+
+}  // namespace lagniappe::app

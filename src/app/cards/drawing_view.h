@@ -1,0 +1,55 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// A drawing on the screen: its handles are dragged, or moved with the arrow keys.
+#pragma once
+
+#include <QWidget>
+#include <memory>
+
+#include "cards/drawing.h"
+#include "session/handling_desk.h"
+
+namespace lagniappe::app {
+
+class DrawingView : public QWidget {
+  Q_OBJECT
+ public:
+  // Without a desk it only shows.
+  DrawingView(std::unique_ptr<CardDrawing> drawing, HandlingDesk* desk, QWidget* parent = nullptr);
+
+  void show_profiles(const Profile& now, const Profile& reference);
+
+  // For tests and tools: where a handle is, in the widget.
+  std::vector<Handle> handles() const { return drawing_->handles(now_); }
+  QPointF place_of(std::size_t handle) const;
+  Sketch sketch() const;
+
+ protected:
+  void paintEvent(QPaintEvent* event) override;
+  void mousePressEvent(QMouseEvent* event) override;
+  void mouseMoveEvent(QMouseEvent* event) override;
+  void mouseReleaseEvent(QMouseEvent* event) override;
+  void mouseDoubleClickEvent(QMouseEvent* event) override;
+  void keyPressEvent(QKeyEvent* event) override;
+  void focusInEvent(QFocusEvent* event) override;
+  void focusOutEvent(QFocusEvent* event) override;
+  void leaveEvent(QEvent* event) override;
+  bool event(QEvent* event) override;
+
+ private:
+  QRectF area() const;
+  std::optional<std::size_t> handle_at(const QPointF& p) const;
+  void pull(std::size_t handle, const QPointF& to, int gesture);
+  void choose(std::optional<std::size_t> handle);
+
+  std::unique_ptr<CardDrawing> drawing_;
+  HandlingDesk* desk_;
+  Profile now_, reference_;
+  bool differs_ = false;
+  std::optional<std::size_t> chosen_, hovered_;
+  // While a handle is dragged the scale stays, or it would run away from the mouse.
+  std::optional<Extent> held_extent_;
+  QPointF grip_;  // From the handle to where it was taken.
+  int gesture_ = 0, key_gesture_ = 0;
+};
+
+}  // namespace lagniappe::app

@@ -1,0 +1,40 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Height, time to apex, gravity and take-off speed of a jump: two are locked and stay, the others follow.
+#pragma once
+
+#include <QWidget>
+#include <array>
+
+#include "cards/drawings.h"
+#include "cards/value_row.h"
+
+class QToolButton;
+
+namespace lagniappe::app {
+
+class ValueField;
+
+class JumpLocksRow : public QWidget {
+  Q_OBJECT
+ public:
+  JumpLocksRow(JumpLocks& locks, HandlingDesk& desk, QWidget* parent = nullptr);
+
+  // Height and gravity, which are values of the profile.
+  std::vector<ValueRow*> rows() const { return {height_, gravity_}; }
+  void show_profiles(const Profile& now, const Profile& reference);
+
+ private:
+  QToolButton* lock_button(JumpValue which);
+  QWidget* follower(JumpValue which, ValueField* field);
+  void lock(JumpValue which);
+  void change(JumpValue which, double value, int gesture);
+
+  JumpLocks& locks_;
+  HandlingDesk& desk_;
+  std::array<QToolButton*, 4> buttons_{};
+  ValueRow *height_, *gravity_;
+  ValueField *time_, *take_off_;
+  int gesture_ = 0;
+};
+
+}  // namespace lagniappe::app

@@ -1,0 +1,51 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What the actions of the menu Profile do: opening, saving, comparing, going back, exporting.
+#pragma once
+
+#include <QObject>
+#include <QPointer>
+
+#include "actions.h"
+#include "pages/take_actions.h"
+#include "session/handling_desk.h"
+
+class QMenu;
+
+namespace lagniappe::app {
+
+class CompareWindow;
+class DrivePage;
+
+class ProfileActions : public QObject {
+  Q_OBJECT
+ public:
+  using Doors = TakeActions::Doors;
+  ProfileActions(HandlingDesk& desk, DrivePage& page, const Actions& actions, Doors doors, QWidget* window);
+
+  void open(const QString& path);
+  CompareWindow* compare();  // Opens it.
+
+ signals:
+  void problem(const QString& title, const QString& sentence);
+  void opened(const QString& path);
+
+ private:
+  void save();
+  void save_as();
+  void export_constants();
+  void export_curve();
+  void choose_reference();
+  void keep_snapshot();
+  void show_menu(const QPoint& at);
+  void fill_snapshots(QMenu& menu);
+  std::optional<Profile> read(const QString& path);
+  void write(const QString& path, const std::string& text);
+
+  HandlingDesk& desk_;
+  const Actions& actions_;
+  Doors doors_;
+  QWidget* window_;
+  QPointer<CompareWindow> compare_;
+};
+
+}  // namespace lagniappe::app

@@ -1,0 +1,477 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Tuning in real windows: handles that are dragged, values that are typed, profiles that are saved and
+// compared.
+#include <QApplication>
+#include <QClipboard>
+#include <QComboBox>
+#include <QLabel>
+#include <QPushButton>
+#include <QSignalSpy>
+#include <QSlider>
+#include <QTableWidget>
+
+#include "cards/card.h"
+#include "cards/cards_panel.h"
+#include "cards/compare_window.h"
+#include "cards/drawing_view.h"
+#include "cards/scale_strip.h"
+#include "cards/value_field.h"
+#include "cards/value_row.h"
+#include "lagniappe/files.h"
+#include "lagniappe/handling.h"
+#include "session/expression.h"
+#include "window_fixture.h"
+
+using namespace lagniappe;
+using namespace lagniappe::app;
+using namespace lagniappe::app::test;
+
+namespace {
+
+const char* const kYard = R"({"lagniappe": "course", "version": 1, "name": "Yard",
+  "marks": [{"id": "start", "at": [0, 0, 0]}],
+  "pieces": [{"id": "floor", "kind": "block", "at": [0, -1, 0], "size": [90, 1, 90]},
+             {"id": "kerb", "kind": "block", "at": [0, 0, -4], "size": [8, 0.2, 3]}]})";
+
+const std::string kOtter = R"({
+  "lagniappe": "profile",
+  "version": 1,
+  "name": "Otter",
+  "ground": {
+    "speed": 4.0,
+    "highest_step": 0.34
+  },
+  "jump": {
+    "height": 1.2,
+    "lowest_share": 0.6
+  }
+}
+)";
+
+struct HandlingFixture : WindowFixture {
+  HandlingDesk& handling = window.handling();
+  TakeDesk& desk = window.desk();
+  CardsPanel& cards = window.page().cards();
+  QString otter = file("otter.profile.json", kOtter);
+
+  HandlingFixture() {
+    open(file("yard.course.json", kYard));
+    open(otter);
+    for (const CardSpec& spec : card_specs()) cards.card(spec.id)->set_folded(false);
+  }
+  // Walks over the kerb and jumps, until all rests.
+  void walk() {
+    InputChange go, jump, stop;
+    go.at = 0.2;
+    go.move = Vec2(0.0, 1.0);
+    jump.at = 1.6;
+    jump.press.set(Action::Jump, true);
+    stop.at = 2.2;
+    stop.move = Vec2(0.0);
+    stop.release.set(Action::Jump, true);
+    session.follow(InputScript{{go, jump, stop}}, 2.6);
+    REQUIRE(wait_for([&] { return !session.following() && session.resting(); }));
+    next_picture();
+  }
+  ValueField* field(const QString& path) {
+    auto* found = window.findChild<ValueField*>(path);
+    REQUIRE(found != nullptr);
+    return found;
+  }
+  void type(const QString& path, const QString& text) {
+    field(path)->setFocus();
+    field(path)->selectAll();
+    QTest::keyClicks(field(path), text);
+    QTest::keyClick(field(path), Qt::Key_Return);
+  }
+  // Drags a handle by pixels, with real mouse events.
+  static void drag(DrawingView* view, std::size_t handle, const QPointF& by) {
+    const QPoint from = view->place_of(handle).toPoint();
+    QTest::mousePress(view, Qt::LeftButton, Qt::NoModifier, from);
+    for (int i = 1; i <= 4; ++i) {
+      const QPointF at = from + by * i / 4.0;
+      QMouseEvent move(QEvent::MouseMove, at, view->mapToGlobal(at), Qt::NoButton, Qt::LeftButton,
+                       Qt::NoModifier);
+      QCoreApplication::sendEvent(view, &move);
+    }
+    QTest::mouseRelease(view, Qt::LeftButton, Qt::NoModifier, (from + by).toPoint());
+  }
+  std::string on_disk() const {
+    std::ifstream in(otter.toStdString());
+    return {std::istreambuf_iterator<char>(in), {}};
+  }
+  void undo() {
+    window.actions()[Act::Undo]->setEnabled(true);
+    window.actions()[Act::Undo]->trigger();
+  }
+  void trigger(Act act) {
+    window.actions()[act]->setEnabled(true);
+    window.actions()[act]->trigger();
+  }
+};
+
+}  // namespace
+
+TEST_CASE("Arithmetic is worked out, with the present value and units, and nonsense is told as such") {
+  CHECK(*evaluate("2*0.35", "m", 0.0).value == Approx(0.7));
+  CHECK(*evaluate(" 1.5 m", "m", 0.0).value == 1.5);
+  CHECK(*evaluate("v*1.1", "s", 2.0).value == Approx(2.2));
+  CHECK(*evaluate("sqrt(2*20*1.2)", "m/s", 0.0).value == Approx(take_off_speed(20.0, 1.2)));
+  for (const char* wrong : {"", "two", "1/0", "3 +", "2*(1"}) {
+    const Evaluated evaluated = evaluate(wrong, "m", 1.0);
+    INFO(wrong);
+    CHECK_FALSE(evaluated.value);
+    CHECK_FALSE(evaluated.why.isEmpty());
+  }
+}
+
+TEST_CASE_METHOD(HandlingFixture,
+                 "Every handle of every card changes its value, the core, the ghost and the file") {
+  walk();
+  for (const CardSpec& spec : card_specs()) {
+    Card* card = cards.card(spec.id);
+    cards.bring_up(spec.id);
+    QCoreApplication::processEvents();
+    for (DrawingView* drawing : card->drawings()) {
+      for (std::size_t i = 0; i < drawing->handles().size(); ++i) {
+        const Handle handle = drawing->handles()[i];
+        INFO(spec.id << ": " << handle.name.toStdString());
+        const Profile before = session.profile();
+        const QPointF inward = QPointF(drawing->rect().center()) - drawing->place_of(i);
+        drag(drawing, i, QPointF(inward.x() > 0 ? 14 : -14, inward.y() > 0 ? 9 : -9));
+        const auto changed = differences(before, session.profile());
+        if (changed.empty()) {
+          // Only what is at rest at its end may stay: an air response that never slows down.
+          CHECK(handle.name == "stop");
+          continue;
+        }
+        CHECK(handling.attended().toStdString() == handle.path);
+        const bool named =
+            std::any_of(changed.begin(), changed.end(), [&](const auto& d) { return d.path == handle.path; });
+        CHECK((named || handle.path == "gravity"));
+        CHECK(desk.current_ghost());
+        CHECK_FALSE(handling.is_saved());
+        CHECK(handling.save());
+        CHECK(differences(*read_profile(otter.toStdString()), session.profile()).empty());
+        undo();  // A drag is one change.
+        CHECK(differences(before, session.profile()).empty());
+        CHECK_FALSE(desk.current_ghost());
+      }
+    }
+  }
+}
+
+TEST_CASE_METHOD(HandlingFixture,
+                 "The arrow keys move the chosen handle, and a double click adds a point to a curve") {
+  DrawingView* steps = cards.card("steps")->drawings()[0];
+  steps->setFocus(Qt::TabFocusReason);
+  QTest::keyClick(steps, Qt::Key_Up);
+  const double once = session.profile().ground.highest_step;
+  CHECK(once > 0.34);
+  QTest::keyClick(steps, Qt::Key_Up, Qt::ShiftModifier);
+  CHECK(session.profile().ground.highest_step - once > 4.0 * (once - 0.34));
+  QTest::keyClick(steps, Qt::Key_Space);
+  QTest::keyClick(steps, Qt::Key_Right);
+  CHECK(session.profile().ground.shortest_tread > 0.1);
+
+  DrawingView* walls = cards.card("walls")->drawings()[0];
+  cards.bring_up("walls");
+  const int count = session.profile().walls.kept.count;
+  const QPointF between = 0.5 * (walls->place_of(1) + walls->place_of(2)) + QPointF(0, -14);
+  QTest::mouseDClick(walls, Qt::LeftButton, Qt::NoModifier, between.toPoint());
+  REQUIRE(session.profile().walls.kept.count == count + 1);
+  for (int i = 1; i <= count; ++i)
+    CHECK(session.profile().walls.kept.points[i - 1].x < session.profile().walls.kept.points[i].x);
+  QTest::mouseClick(walls, Qt::LeftButton, Qt::NoModifier, walls->place_of(2).toPoint());
+  QTest::keyClick(walls, Qt::Key_Delete);
+  CHECK(session.profile().walls.kept.count == count);
+}
+
+TEST_CASE_METHOD(HandlingFixture,
+                 "Values are typed as arithmetic, nudged, dragged on their scale, reset and pasted") {
+  type("ground.highest_step", "2*0.14");
+  CHECK(session.profile().ground.highest_step == Approx(0.28));
+  CHECK(field("ground.highest_step")->text() == "0.28 m");
+  type("ground.highest_step", "v+0.02");
+  CHECK(session.profile().ground.highest_step == Approx(0.30));
+  QTest::keyClick(field("ground.highest_step"), Qt::Key_Up);
+  CHECK(session.profile().ground.highest_step == Approx(0.32));
+  QTest::keyClick(field("ground.highest_step"), Qt::Key_Down, Qt::ControlModifier);
+  CHECK(session.profile().ground.highest_step == Approx(0.318));
+  QTest::keyClick(field("ground.highest_step"), Qt::Key_Delete, Qt::ControlModifier);
+  CHECK(session.profile().ground.highest_step == 0.34);
+
+  type("ground.speed", "9 m/s");
+  QTest::keyClick(field("ground.speed"), Qt::Key_Backspace, Qt::ControlModifier);
+  CHECK(session.profile().ground.speed == 4.0);
+  type("ground.speed", "quick");
+  CHECK(window.messages().text().contains("quick"));
+  CHECK(session.profile().ground.speed == 4.0);
+  type("ground.speed", "-3");
+  CHECK(window.messages().text().contains("out of range"));
+  CHECK(field("ground.speed")->text() == "4 m/s");
+
+  auto* strip = field("ground.speed")->parentWidget()->findChild<ScaleStrip*>();
+  REQUIRE(strip != nullptr);
+  QTest::mousePress(strip, Qt::LeftButton, Qt::NoModifier, QPoint(strip->width() * 3 / 4, 6));
+  CHECK(session.profile().ground.speed > 6.0);
+  QMouseEvent move(QEvent::MouseMove, QPointF(strip->width() * 0.3, 6.0),
+                   strip->mapToGlobal(QPointF(strip->width() * 0.3, 6.0)), Qt::NoButton, Qt::LeftButton,
+                   Qt::NoModifier);
+  QCoreApplication::sendEvent(strip, &move);
+  CHECK(session.profile().ground.speed < 4.0);
+  QTest::mouseRelease(strip, Qt::LeftButton, Qt::NoModifier, QPoint(strip->width() / 3, 6));
+  undo();
+  CHECK(session.profile().ground.speed == 4.0);
+
+  auto* model = window.findChild<QComboBox*>("ground.response.model");
+  CHECK_FALSE(field("ground.response.acceleration")->isVisibleTo(&cards));
+  model->setCurrentText("steady");
+  CHECK(session.profile().ground.response.model == Response::Model::Steady);
+  CHECK(field("ground.response.acceleration")->isVisibleTo(&cards));
+  CHECK_FALSE(field("ground.response.time")->isVisibleTo(&cards));
+}
+
+TEST_CASE_METHOD(HandlingFixture, "Two of the four of a jump are locked, and the others follow") {
+  const auto value = [&](JumpValue v) { return jump_value(session.profile(), v); };
+  type("jump time to apex", "0.5");  // Height is locked first, so it stays.
+  CHECK(value(JumpValue::TimeToApex) == Approx(0.5));
+  CHECK(value(JumpValue::Height) == Approx(1.2));
+  CHECK(value(JumpValue::Gravity) == Approx(2.0 * 1.2 / 0.25));
+  type("jump.height", "2");  // And with gravity locked, a change of height keeps that.
+  CHECK(value(JumpValue::Gravity) == Approx(9.6));
+  cards.bring_up("jump");
+  QCoreApplication::processEvents();
+  QList<QAbstractButton*> locks;
+  for (auto* button : cards.card("jump")->findChildren<QAbstractButton*>("lock")) locks.append(button);
+  REQUIRE(locks.size() == 4);
+  for (QAbstractButton* button : locks) {
+    if (button->accessibleName().contains("time")) QTest::mouseClick(button, Qt::LeftButton);
+  }
+  CHECK(std::count_if(locks.begin(), locks.end(), [](const auto* b) { return b->isChecked(); }) == 2);
+  const double time = value(JumpValue::TimeToApex);
+  type("jump take-off speed", "v*1.2");
+  CHECK(value(JumpValue::Gravity) == Approx(9.6));  // Locked first of the two that are left.
+  type("jump.height", "v*1.5");
+  CHECK(value(JumpValue::Height) > 2.0);
+  CHECK(time > 0.0);
+}
+
+TEST_CASE_METHOD(HandlingFixture, "The heights of air jumps are set one by one") {
+  type("jump.air_jumps", "2");
+  type("air jump 2 height", "0.6");
+  CHECK(jump_height(session.profile(), 1) == Approx(1.2));
+  CHECK(jump_height(session.profile(), 2) == Approx(0.6));
+  QTest::keyClick(field("jump.air_jumps"), Qt::Key_Down);
+  CHECK(session.profile().jump.air_jumps == 1);
+  type("jump.air_jumps", "1.5");
+  CHECK(window.messages().text().contains("whole number"));
+}
+
+TEST_CASE_METHOD(HandlingFixture, "An extreme is felt for as long as the key is held, also while driving") {
+  type("jump.height", "1");
+  const int changes = window.desk().undo().count();
+  ValueField* height = field("jump.height");
+  height->setFocus();
+  QTest::keyPress(height, Qt::Key_PageUp);
+  CHECK(session.profile().jump.height == Approx(3.0));
+  CHECK(handling.now().jump.height == 1.0);
+  QTest::keyRelease(height, Qt::Key_PageUp);
+  CHECK(session.profile().jump.height == 1.0);
+  QTest::keyPress(height, Qt::Key_PageDown);
+  CHECK(session.profile().jump.height == Approx(1.0 / 3.0));
+  window.page().findChild<QComboBox*>("tickRate")->setFocus();  // Losing the focus lets go.
+  CHECK(session.profile().jump.height == 1.0);
+  drive();
+  QTest::keyPress(&view, Qt::Key_E);
+  CHECK(session.profile().jump.height == Approx(3.0));
+  QTest::keyRelease(&view, Qt::Key_E);
+  CHECK(session.profile().jump.height == 1.0);
+  QTest::keyPress(&view, Qt::Key_Q);
+  QTest::keyClick(&view, Qt::Key_Escape);  // Leaving too.
+  CHECK(session.profile().jump.height == 1.0);
+  CHECK(window.desk().undo().count() == changes);
+}
+
+TEST_CASE_METHOD(HandlingFixture, "Cards are searched by name and meaning, folded, and torn off and put back") {
+  trigger(Act::FindValue);
+  auto* search = window.findChild<QLineEdit*>("cardSearch");
+  REQUIRE(search->hasFocus());
+  QTest::keyClicks(search, "coyote");
+  CHECK(cards.card("jump")->isVisibleTo(&cards));
+  CHECK_FALSE(cards.card("walk")->isVisibleTo(&cards));
+  CHECK(field("jump.coyote_time")->isVisibleTo(&cards));
+  CHECK_FALSE(field("jump.buffer")->isVisibleTo(&cards));
+  search->setText("third-person");
+  CHECK(field("camera.lag")->isVisibleTo(&cards));
+  search->clear();
+  CHECK(field("jump.buffer")->isVisibleTo(&cards));
+
+  Card* jump = cards.card("jump");
+  jump->set_folded(true);
+  CHECK_FALSE(field("jump.buffer")->isVisibleTo(&cards));
+  emit jump->tear_off_asked();
+  CHECK(jump->window() != &window);
+  CHECK(jump->window()->isVisible());
+  CHECK(field("jump.buffer")->isVisibleTo(jump));
+  type("jump.buffer", "0.2");
+  CHECK(session.profile().jump.buffer == 0.2);
+  jump->window()->close();
+  CHECK(jump->window() == &window);
+  CHECK(jump->isVisibleTo(&cards));
+}
+
+TEST_CASE_METHOD(HandlingFixture,
+                 "What differs is marked, saved as one line, and told from another reference") {
+  auto* save = window.findChild<QPushButton*>("saveProfile");
+  CHECK_FALSE(save->isEnabled());
+  type("ground.highest_step", "0.4");
+  CHECK(save->isEnabled());
+  const auto row = [&](const std::string& path) -> const ValueRow* {
+    for (const CardSpec& spec : card_specs()) {
+      for (const ValueRow* r : cards.card(spec.id)->rows()) {
+        if (r->path() == path) return r;
+      }
+    }
+    return nullptr;
+  };
+  CHECK(row("ground.highest_step")->differs());
+  CHECK_FALSE(row("ground.speed")->differs());
+  QTest::mouseClick(save, Qt::LeftButton);
+  std::string expected = kOtter;
+  expected.replace(expected.find("0.34"), 4, "0.4");
+  CHECK(on_disk() == expected);
+  CHECK(handling.is_saved());
+  CHECK_FALSE(row("ground.highest_step")->differs());
+
+  chosen_file = kSource + "/profiles/heron.profile.json";
+  trigger(Act::ChooseReference);
+  CHECK(row("ground.speed")->differs());
+  CHECK_FALSE(row("ground.highest_step")->differs());
+  trigger(Act::SavedAsReference);
+  CHECK_FALSE(row("ground.speed")->differs());
+
+  handling.set_note("jump.height", "clears the sill");
+  CHECK_FALSE(handling.is_saved());
+  trigger(Act::SaveProfile);
+  CHECK(read_profile(otter.toStdString())->notes.at("jump.height") == "clears the sill");
+}
+
+TEST_CASE_METHOD(HandlingFixture,
+                 "A file that changes on the disk is taken over, but for what was changed here") {
+  type("jump.height", "1.7");
+  std::string text = kOtter;
+  text.replace(text.find("4.0"), 3, "5.5");
+  file("otter.profile.json", text);
+  REQUIRE(wait_for([&] { return session.profile().ground.speed == 5.5; }));
+  CHECK(session.profile().jump.height == 1.7);
+  CHECK(handling.unsaved().size() == 1);
+  CHECK(window.messages().text().contains("1 values"));
+  file("otter.profile.json", "{\"lagniappe\": \"profile\", ");
+  REQUIRE(wait_for([&] { return window.messages().text().contains("cut off"); }));
+  CHECK(session.profile().ground.speed == 5.5);
+  // Put in place by another program, atomically, it is still followed.
+  text.replace(text.find("5.5"), 3, "6.5");
+  REQUIRE(write_file(otter.toStdString(), text));
+  REQUIRE(wait_for([&] { return session.profile().ground.speed == 6.5; }));
+  undo();
+  CHECK(session.profile().ground.speed == 5.5);
+}
+
+TEST_CASE_METHOD(HandlingFixture, "Snapshots go back, and outlive the program") {
+  type("jump.height", "1.7");
+  REQUIRE(handling.snapshots().size() >= 1);  // Before the first change.
+  handling.keep_snapshot("springy");
+  type("jump.height", "0.5");
+  handling.go_back_to(0);
+  CHECK(session.profile().jump.height == 1.7);
+  CHECK(session.profile().name == "Otter");
+  handling.go_back_to(handling.snapshots().size() - 1);
+  CHECK(session.profile().jump.height == 1.2);
+  undo();
+  CHECK(session.profile().jump.height == 1.7);
+  const std::size_t count = handling.snapshots().size();
+  DriveSession other_session;
+  TakeDesk other_desk(other_session, folder.filePath("other"));
+  HandlingDesk other(other_desk, other_session, folder.filePath("study"));
+  CHECK(other.snapshots().size() >= count);
+  CHECK(std::any_of(other.snapshots().begin(), other.snapshots().end(), [](const Snapshot& s) {
+    return s.name.startsWith("springy") && s.profile.jump.height == 1.7;
+  }));
+}
+
+TEST_CASE_METHOD(HandlingFixture, "Values that were not saved are there again after the program ended") {
+  type("jump.height", "1.7");
+  DriveSession other_session;
+  TakeDesk other_desk(other_session, folder.filePath("other"));
+  REQUIRE(wait_for([&] { return QFileInfo::exists(folder.filePath("study/snapshots/unsaved.profile.json")); }));
+  HandlingDesk other(other_desk, other_session, folder.filePath("study"));
+  REQUIRE_FALSE(other.snapshots().empty());
+  const auto& all = other.snapshots();
+  const auto unsaved =
+      std::find_if(all.begin(), all.end(), [](const Snapshot& s) { return s.name.contains("not saved"); });
+  REQUIRE(unsaved != all.end());
+  CHECK(unsaved->profile.jump.height == 1.7);
+}
+
+TEST_CASE_METHOD(HandlingFixture, "Two profiles are compared as a table and in drawings, and driven between") {
+  trigger(Act::CompareProfiles);
+  CompareWindow* compare = window.profiles().compare();
+  const Profile heron = *read_profile((kSource + "/profiles/heron.profile.json").toStdString());
+  compare->add("Heron", heron);
+  const Profile otter_profile = session.profile();
+  auto* table = compare->findChild<QTableWidget*>();
+  REQUIRE(table->rowCount() == int(differences(otter_profile, heron).size()));
+  for (int i = 0; i < table->rowCount(); ++i) CHECK(table->item(i, 1)->text() != table->item(i, 2)->text());
+  drive();
+  auto* slider = compare->findChild<QSlider*>("blend");
+  slider->setValue(50);
+  CHECK(session.profile().jump.height == Approx(0.5 * (1.2 + 1.9)));
+  CHECK(view.driving());
+  slider->setValue(100);
+  CHECK(differences(session.profile(), heron).empty());
+  CHECK(session.profile().name == "Otter");
+  slider->setValue(0);
+  CHECK(differences(session.profile(), otter_profile).empty());
+}
+
+TEST_CASE_METHOD(HandlingFixture,
+                 "Constants are exported, and opening another profile keeps what was not saved") {
+  chosen_file = folder.filePath("otter_handling.h");
+  trigger(Act::ExportConstants);
+  std::ifstream header(chosen_file.toStdString());
+  const std::string text{std::istreambuf_iterator<char>(header), {}};
+  CHECK_THAT(text, Catch::Contains("jump_height_m = 1.2;"));
+  type("jump.height", "1.7");
+  open(kSource + "/profiles/heron.profile.json");
+  CHECK(session.profile().name == "Heron");
+  CHECK(handling.is_saved());
+  CHECK(handling.snapshots().front().profile.jump.height == 1.7);
+}
+
+TEST_CASE_METHOD(HandlingFixture, "A release in slow motion or pause is not lost: the jump is cut") {
+  for (const bool pause : {false, true}) {
+    trigger(Act::ToStart);
+    drive();
+    REQUIRE(wait_for([&] { return session.current().grounded(); }));
+    session.set_time_scale(pause ? 1.0 : 0.1);
+    QTest::keyPress(&view, Qt::Key_Space);
+    REQUIRE(wait_for([&] { return session.current().state == StateId::Rise; }));
+    if (pause) window.actions()[Act::Pause]->setChecked(true);
+    QTest::keyRelease(&view, Qt::Key_Space);
+    CHECK_FALSE(session.current().jump_cut);
+    window.actions()[Act::Pause]->setChecked(false);
+    session.set_time_scale(1.0);
+    REQUIRE(wait_for([&] { return session.current().jump_cut; }));
+    REQUIRE(wait_for([&] { return session.current().grounded(); }));
+    QTest::keyClick(&view, Qt::Key_Escape);
+  }
+}
+
+TEST_CASE_METHOD(HandlingFixture, "Losing the focus releases the jump too") {
+  drive();
+  QTest::keyPress(&view, Qt::Key_Space);
+  REQUIRE(wait_for([&] { return session.current().state == StateId::Rise; }));
+  window.page().findChild<QComboBox*>("tickRate")->setFocus();
+  REQUIRE(wait_for([&] { return session.current().jump_cut; }));
+}
