@@ -62,6 +62,8 @@ TEST_CASE("Every value and every curve stands on exactly one card") {
   for (const ProfileField& f : profile_fields()) CHECK(found.count(path_of(f.section, f.key)) == 1);
   for (const ProfileChoice& f : profile_choices()) CHECK(found.count(path_of(f.section, f.key)) == 1);
   CHECK(found.size() == profile_fields().size() + profile_choices().size());
+  for (const std::string& path : profile_paths()) CHECK(card_of(path) != nullptr);
+  CHECK(card_of("jump.hight") == nullptr);
 }
 
 TEST_CASE(
@@ -84,6 +86,8 @@ TEST_CASE(
         for (std::size_t i = 0; i < placed.size(); ++i) {
           ++labels;
           left_out += !placed[i].clear;
+          if (!placed[i].clear)
+            UNSCOPED_INFO("no room: " << what << ", " << shown.card << ": " << placed[i].text.toStdString());
           if (!placed[i].clear) continue;
           INFO(placed[i].text.toStdString());
           CHECK(room.contains(placed[i].box));

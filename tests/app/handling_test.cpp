@@ -366,7 +366,7 @@ TEST_CASE_METHOD(HandlingFixture,
   REQUIRE(wait_for([&] { return session.profile().ground.speed == 5.5; }));
   CHECK(session.profile().jump.height == 1.7);
   CHECK(handling.unsaved().size() == 1);
-  CHECK(window.messages().text().contains("1 values"));
+  CHECK(window.messages().text().contains("1 value was"));
   file("otter.profile.json", "{\"lagniappe\": \"profile\", ");
   REQUIRE(wait_for([&] { return window.messages().text().contains("cut off"); }));
   CHECK(session.profile().ground.speed == 5.5);

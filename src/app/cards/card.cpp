@@ -28,7 +28,7 @@ QToolButton* header_button(const char* icon, const QString& tip) {
 
 QString figure_text(const Figure& f) {
   const QString unit = f.unit.empty() ? QString() : " " + QString::fromStdString(f.unit);
-  return std::isfinite(f.value) ? QString::number(f.value, 'g', 4) + unit : Card::tr("never");
+  return std::isfinite(f.value) ? QString::number(f.value, 'g', 3) + unit : Card::tr("never");
 }
 
 }  // namespace
@@ -140,7 +140,7 @@ void Card::show_profiles() {
   count_->setText(changed > 0 ? tr("%n changed", nullptr, changed)
                               : tr("%n values", nullptr, int(rows_.size())));
   if (!content_->isVisibleTo(this)) return;
-  for (DrawingView* drawing : drawings_) drawing->show_profiles(now, reference);
+  for (DrawingView* drawing : drawings_) drawing->show_profiles(now, reference, session_.tick_rate());
   if (jump_ != nullptr) jump_->show_profiles(now, reference);
   if (air_jumps_ != nullptr) air_jumps_->show_profile(now);
   show_rows();

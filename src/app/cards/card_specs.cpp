@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cards/card_specs.h"
 
+#include <algorithm>
+
 namespace lagniappe::app {
 namespace {
 
@@ -80,6 +82,17 @@ bool applies_to_response(const std::string& key, Response::Model model) {
 }
 
 }  // namespace
+
+const CardSpec* card_of(const std::string& path) {
+  const std::string like = path == "ground.slope_speed"     ? "ground.steepest_walkable"
+                           : path == "jump.air_jump_height" ? "jump.air_jumps"
+                                                            : path;
+  for (const CardSpec& spec : card_specs()) {
+    if (std::find(spec.paths.begin(), spec.paths.end(), like) != spec.paths.end()) return &spec;
+    if (path == "walls.kept" && spec.id == std::string_view("walls")) return &spec;
+  }
+  return nullptr;
+}
 
 bool applies(const std::string& path, const Profile& p) {
   for (const auto& [section, response] :

@@ -21,6 +21,9 @@ struct CardSpec {
 // Every number and choice of a profile is on exactly one.
 std::span<const CardSpec> card_specs();
 
+// The card that the value, or the curve, stands on.
+const CardSpec* card_of(const std::string& path);
+
 // Whether the value has an effect as the other values are: an acceleration has none on an exponential response.
 bool applies(const std::string& path, const Profile& profile);
 

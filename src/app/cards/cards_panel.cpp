@@ -139,7 +139,8 @@ void CardsPanel::show_all() {
   const auto unsaved = desk_.unsaved().size();
   QString text = desk_.is_saved() ? tr("All values are as saved.")
                  : unsaved == 0   ? tr("Notes are not saved.")
-                                  : tr("%n values are not saved.", nullptr, int(unsaved));
+                 : unsaved == 1   ? tr("1 value is not saved.")
+                                  : tr("%1 values are not saved.").arg(unsaved);
   if (desk_.has_reference()) text += tr(" \u25c6 differs from %1.").arg(desk_.reference_name());
   if (!desk_.has_reference() && unsaved > 0) text += tr(" \u25c6 marks them.");
   if (desk_.feeling()) text = tr("Felt as long as the key is held: %1.").arg(desk_.attended());

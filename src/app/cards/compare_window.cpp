@@ -59,10 +59,10 @@ CompareWindow::CompareWindow(HandlingDesk& desk, QWidget* parent)
     for (const auto& make : spec.drawings) {
       auto* drawing = new DrawingView(make(locks), nullptr);
       drawing->setMinimumWidth(kDrawingWidth);
-      drawings_.push_back(drawing);
-      const int row = drawings->rowCount();
       auto* title = new QLabel(tr(spec.title));
       title->setObjectName("cardTitle");
+      drawings_.push_back({&spec, title, drawing});
+      const int row = drawings->rowCount();
       drawings->addWidget(title, row, 0);
       drawings->addWidget(drawing, row + 1, 0);
     }
@@ -133,9 +133,8 @@ const Profile& CompareWindow::second() const {
 
 void CompareWindow::show_both() {
   const auto found = differences(first(), second());
-  said_->setText(found.empty()
-                     ? tr("Nothing differs. Choose another profile, or open one.")
-                     : tr("%n values differ. Solid lines: first; dashed: second.", nullptr, int(found.size())));
+  said_->setText(found.empty() ? tr("Nothing differs. Choose another profile, or open one.")
+                               : tr("Differences: %1. Solid lines: first; dashed: second.").arg(found.size()));
   table_->setRowCount(int(found.size()));
   for (int i = 0; i < int(found.size()); ++i) {
     const ProfileDifference& d = found[std::size_t(i)];
@@ -149,7 +148,13 @@ void CompareWindow::show_both() {
   }
   table_->resizeColumnsToContents();
   table_->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
-  for (DrawingView* drawing : drawings_) drawing->show_profiles(first(), second());
+  for (const Drawn& d : drawings_) {
+    const bool differs =
+        std::any_of(found.begin(), found.end(), [&](const auto& f) { return card_of(f.path) == d.card; });
+    d.title->setVisible(differs);
+    d.drawing->setVisible(differs);
+    d.drawing->show_profiles(first(), second());
+  }
   const QSignalBlocker quiet(slider_);
   slider_->setValue(0);
   blended_->setText({});

@@ -16,6 +16,7 @@ class QTableWidget;
 namespace lagniappe::app {
 
 class DrawingView;
+struct CardSpec;
 
 class CompareWindow : public QWidget {
   Q_OBJECT
@@ -33,6 +34,11 @@ class CompareWindow : public QWidget {
     QString name;
     Profile profile;
   };
+  struct Drawn {  // Shown where something on its card differs.
+    const CardSpec* card;
+    QLabel* title;
+    DrawingView* drawing;
+  };
   void fill_choices();
   void show_both();
   void blend(int share);
@@ -45,7 +51,7 @@ class CompareWindow : public QWidget {
   QTableWidget* table_;
   QLabel *said_, *blended_;
   QSlider* slider_;
-  std::vector<DrawingView*> drawings_;
+  std::vector<Drawn> drawings_;
   int gesture_ = 0;
 };
 

@@ -25,7 +25,10 @@ class CardDrawing {
  public:
   virtual ~CardDrawing() = default;
 
+  int tick_rate = 60;  // At which ticks are counted.
+
   virtual int height() const { return 132; }  // Pixels.
+  virtual int footer() const { return 0; }    // Pixels below it for notes.
   virtual Extent extent(const Profile& profile) const = 0;
   virtual void draw(Sketch& sketch, const Profile& profile) const = 0;
   // The outline of another profile, drawn below.

@@ -5,6 +5,7 @@
 #include <QMouseEvent>
 #include <QPainter>
 #include <QToolTip>
+#include <cmath>
 
 #include "theme/theme.h"
 
@@ -13,7 +14,15 @@ namespace {
 
 constexpr double kHandle = 5.0, kReach = 10.0;  // Radius of a handle, and how near a click must be. Pixels.
 constexpr int kAside = 12, kBelow = 8;
+constexpr double kDigits = 1e-3;                 // Of a value that a handle sets.
 constexpr double kNudge = 1.0, kBigNudge = 8.0;  // Pixels per arrow key.
+
+// Rounded to a power of ten no larger than `worth`.
+double rounded(double value, double worth) {
+  if (worth <= 0.0) return value;
+  const double unit = std::pow(10.0, std::floor(std::log10(worth)));
+  return std::round(value / unit) * unit;
+}
 
 }  // namespace
 
@@ -26,7 +35,8 @@ DrawingView::DrawingView(std::unique_ptr<CardDrawing> drawing, HandlingDesk* des
     setAccessibleDescription(tr("Space chooses the next handle, arrow keys move it, with Shift further"));
 }
 
-void DrawingView::show_profiles(const Profile& now, const Profile& reference) {
+void DrawingView::show_profiles(const Profile& now, const Profile& reference, int tick_rate) {
+  drawing_->tick_rate = tick_rate;
   now_ = now;
   reference_ = reference;
   differs_ = !differences(now, reference).empty();
@@ -36,11 +46,13 @@ void DrawingView::show_profiles(const Profile& now, const Profile& reference) {
   update();
 }
 
-QRectF DrawingView::area() const { return QRectF(rect()).adjusted(kAside, kBelow, -kAside, -kBelow); }
+QRectF DrawingView::area() const {
+  return QRectF(rect()).adjusted(kAside, kBelow, -kAside, -kBelow - drawing_->footer());
+}
 
 Sketch DrawingView::sketch() const {
   Extent extent = held_extent_.value_or(drawing_->extent(now_));
-  Sketch sketch(extent, area());
+  Sketch sketch(extent, area(), drawing_->footer());
   if (differs_) drawing_->draw_reference(sketch, reference_);
   drawing_->draw(sketch, now_);
   if (desk_ != nullptr) {
@@ -88,7 +100,16 @@ void DrawingView::choose(std::optional<std::size_t> handle) {
 
 void DrawingView::pull(std::size_t handle, const QPointF& to, int gesture) {
   const Handle taken = drawing_->handles(now_)[handle];
-  const Profile pulled = drawing_->pulled(now_, handle, sketch().from(to));
+  const Sketch shown = sketch();
+  const Vec2 at = shown.from(to);
+  // To what a pixel can tell, so that values stay plain numbers.
+  const Vec2 plain_at(rounded(at.x, 1.0 / shown.scale().x), rounded(at.y, 1.0 / shown.scale().y));
+  Profile pulled = drawing_->pulled(now_, handle, plain_at);
+  const ProfileField* field = find_field(taken.path);
+  if (field != nullptr && field->get(pulled) != field->get(now_)) {
+    const double value = field->typed(pulled);
+    field->set_typed(pulled, rounded(value, std::abs(value) * kDigits));
+  }
   desk_->set(pulled, QString::fromStdString(taken.path), gesture);
 }
 

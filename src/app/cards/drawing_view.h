@@ -16,7 +16,7 @@ class DrawingView : public QWidget {
   // Without a desk it only shows.
   DrawingView(std::unique_ptr<CardDrawing> drawing, HandlingDesk* desk, QWidget* parent = nullptr);
 
-  void show_profiles(const Profile& now, const Profile& reference);
+  void show_profiles(const Profile& now, const Profile& reference, int tick_rate = 60);
 
   // For tests and tools: where a handle is, in the widget.
   std::vector<Handle> handles() const { return drawing_->handles(now_); }

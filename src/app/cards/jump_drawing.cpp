@@ -15,12 +15,13 @@ class JumpDrawing : public CardDrawing {
  public:
   explicit JumpDrawing(const JumpLocks& locks) : locks_(locks) {}
 
-  int height() const override { return 164; }
+  int height() const override { return 180; }
+  int footer() const override { return 22; }
 
   Extent extent(const Profile& p) const override {
     const double way = distance(p), after = p.jump.coyote_time * speed(p);
     const double high = p.jump.height + (p.jump.air_jumps > 0 ? jump_height(p, 1) : 0.0);
-    return {-0.06 * way, std::max(way * 1.08, after + 0.1), -0.34 * high - 0.05, 1.14 * high, true};
+    return {-0.06 * way, std::max(way * 1.08, after + 0.1), -0.3 * high - 0.05, 1.14 * high, true};
   }
 
   void draw(Sketch& sketch, const Profile& p) const override {
@@ -29,25 +30,6 @@ class JumpDrawing : public CardDrawing {
     // The late window: ground that is not there any more but still counts.
     const double late = p.jump.coyote_time * v;
     sketch.line({{-0.05 * way, 0.0}, {way * 1.06, 0.0}}, Sketch::Ink::Solid);
-    if (late > 0.0) {
-      const double deep = -0.05 * p.jump.height;
-      sketch.line({{0.0, deep}, {late, deep}}, Sketch::Ink::Early);
-      sketch.label({0.5 * late, deep}, QObject::tr("late %1").arg(metres_text(late)), Sketch::Ink::Early);
-    }
-    draw_air_jump(sketch, p, arc);
-    sketch.line(points(p, 0, -1.0, 0.0, arc.airtime), Sketch::Ink::Now);
-    if (p.jump.buffer > 0.0 && arc.airtime > 0.0) {
-      const double from = std::max(arc.airtime - p.jump.buffer, 0.0);
-      sketch.line(points(p, 0, -1.0, from, arc.airtime), Sketch::Ink::Early);
-      const double middle = 0.5 * (from + arc.airtime);
-      sketch.label({middle * v, jump_height_at(p, 0, middle)},
-                   QObject::tr("early %1").arg(metres_text(p.jump.buffer * v)), Sketch::Ink::Early);
-    }
-    if (p.jump.lowest_share < 1.0) {
-      sketch.line(points(p, 0, 0.0, 0.0, jump_arc(p, 0, 0.0).airtime), Sketch::Ink::Dimension);
-      const double low = p.jump.height * p.jump.lowest_share;
-      sketch.label({v * jump_arc(p, 0, 0.0).time_to_apex, low}, QObject::tr("let go %1").arg(metres_text(low)));
-    }
     const double apex = v * arc.time_to_apex;
     sketch.line({{apex, 0.0}, {apex, arc.height}}, Sketch::Ink::Faint);
     sketch.label({apex, arc.height},
@@ -55,6 +37,24 @@ class JumpDrawing : public CardDrawing {
     const double below = -0.16 * p.jump.height;
     sketch.dimension({0.0, below}, {way, below},
                      QObject::tr("%1 in %2").arg(metres_text(way), seconds_text(arc.airtime)));
+    if (late > 0.0) {
+      const double deep = -0.05 * p.jump.height;
+      sketch.line({{0.0, deep}, {late, deep}}, Sketch::Ink::Early);
+      sketch.note(window_text(QObject::tr("late"), late, p.jump.coyote_time), Sketch::Ink::Early, false);
+    }
+    draw_air_jump(sketch, p, arc);
+    sketch.line(points(p, 0, -1.0, 0.0, arc.airtime), Sketch::Ink::Now);
+    if (p.jump.buffer > 0.0 && arc.airtime > 0.0) {
+      const double from = std::max(arc.airtime - p.jump.buffer, 0.0);
+      sketch.line(points(p, 0, -1.0, from, arc.airtime), Sketch::Ink::Early);
+      sketch.note(window_text(QObject::tr("early"), p.jump.buffer * v, p.jump.buffer), Sketch::Ink::Early,
+                  true);
+    }
+    if (p.jump.lowest_share < 1.0) {
+      sketch.line(points(p, 0, 0.0, 0.0, jump_arc(p, 0, 0.0).airtime), Sketch::Ink::Dimension);
+      const double low = p.jump.height * p.jump.lowest_share;
+      sketch.label({v * jump_arc(p, 0, 0.0).time_to_apex, low}, QObject::tr("let go %1").arg(metres_text(low)));
+    }
   }
 
   void draw_reference(Sketch& sketch, const Profile& p) const override {
@@ -139,6 +139,12 @@ class JumpDrawing : public CardDrawing {
       all.emplace_back(t * speed(p), std::max(jump_height_at(p, jump, t, released), 0.0));
     }
     return all;
+  }
+
+  // "late 0.48 m, 8 ticks": ticks that begin within the window.
+  QString window_text(const QString& name, double way, double seconds) const {
+    const int ticks = int(std::floor(seconds * tick_rate + 1e-9)) + 1;
+    return QObject::tr("%1 %2, %n ticks", nullptr, ticks).arg(name, metres_text(way));
   }
 
   // The first air jump, from the apex.

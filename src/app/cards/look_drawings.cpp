@@ -66,7 +66,7 @@ class StickDrawing : public CardDrawing {
 // From above: the figure, the eye behind it, and what it sees.
 class CameraDrawing : public CardDrawing {
  public:
-  int height() const override { return 140; }
+  int height() const override { return 124; }
 
   Extent extent(const Profile& p) const override {
     const double back = std::max(p.camera.distance, 0.6), side = std::max(std::abs(p.camera.shoulder), 0.2);

@@ -53,7 +53,7 @@ bool meets(const QRectF& box, const QPointF& a, const QPointF& b) {
 
 QFont label_font() { return theme::number_font(10); }
 
-Sketch::Sketch(const Extent& extent, const QRectF& area) : area_(area) {
+Sketch::Sketch(const Extent& extent, const QRectF& area, double footer) : area_(area), footer_(footer) {
   const double width = std::max(extent.right - extent.left, 1e-9),
                height = std::max(extent.top - extent.bottom, 1e-9);
   scale_ = Vec2(area.width() / width, area.height() / height);
@@ -87,6 +87,17 @@ void Sketch::label(const Vec2& where, const QString& text, Ink ink) {
   wanted_.push_back({at(where), text, ink});
 }
 
+void Sketch::note(const QString& text, Ink ink, bool right) {
+  const QFontMetricsF metrics(label_font());
+  const QSizeF size(metrics.horizontalAdvance(text) + 2.0, metrics.height());
+  QPointF at(right ? area_.right() - size.width() + 8.0 : area_.left() - 8.0,
+             area_.bottom() + footer_ - size.height() + 4.0);
+  for (const Placed& other : notes_) {
+    if (other.box.intersects(QRectF(at, size))) at.ry() -= size.height();
+  }
+  notes_.push_back({QRectF(at, size), text, ink, true});
+}
+
 void Sketch::capsule(const Vec2& foot, double radius, double height, Ink ink) {
   std::vector<Vec2> points;
   for (int i = 0; i <= 48; ++i) {
@@ -117,6 +128,7 @@ bool Sketch::covers_lines(const QRectF& box) const {
 void Sketch::settle() const {
   if (std::exchange(settled_, true)) return;
   const QFontMetricsF metrics(label_font());
+  placed_ = notes_;
   for (const Wanted& w : wanted_) {
     const QSizeF size(metrics.horizontalAdvance(w.text) + 2.0, metrics.height());
     const auto is_free = [&](const QRectF& box) {

@@ -20,7 +20,8 @@ class Sketch {
  public:
   enum class Ink { Now, Reference, Solid, Dimension, Faint, Warning, Early };
 
-  Sketch(const Extent& extent, const QRectF& area);
+  // `footer`: pixels below the area that are kept for notes.
+  Sketch(const Extent& extent, const QRectF& area, double footer = 0.0);
 
   QPointF at(const Vec2& p) const { return {origin_.x() + p.x * scale_.x, origin_.y() - p.y * scale_.y}; }
   Vec2 from(const QPointF& p) const {
@@ -34,6 +35,8 @@ class Sketch {
   void dimension(const Vec2& a, const Vec2& b, const QString& text);
   // Placed at the first of the places around `at` where it covers nothing.
   void label(const Vec2& at, const QString& text, Ink ink = Ink::Dimension);
+  // Below the drawing, in the footer, at its left or right end.
+  void note(const QString& text, Ink ink, bool right);
   void capsule(const Vec2& foot, double radius, double height, Ink ink);
   void keep_clear(const Vec2& at, double pixels);  // Of labels.
 
@@ -63,11 +66,13 @@ class Sketch {
   void settle() const;
 
   QRectF area_;
+  double footer_;
   QPointF origin_;
   Vec2 scale_;
   std::vector<Stroke> strokes_;
   std::vector<Wanted> wanted_;
   std::vector<QRectF> clear_;
+  std::vector<Placed> notes_;
   mutable std::vector<Placed> placed_;
   mutable bool settled_ = false;
 };

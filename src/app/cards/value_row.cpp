@@ -27,8 +27,8 @@ QString exact(double value) { return QString::number(value, 'g', 17); }
 
 QString value_name(const std::string& path) {
   QString name = QString::fromStdString(path);
-  for (const char* known : {"ground.response.", "air.response.", "ground.gather.", "capsule.", "ground.",
-                            "air.", "jump.", "skid.", "walls.", "look.", "camera.", "fly."}) {
+  for (const char* known :
+       {"capsule.", "ground.", "air.", "jump.", "skid.", "walls.", "look.", "camera.", "fly."}) {
     if (name.startsWith(known)) {
       name.remove(0, int(qstrlen(known)));
       break;

@@ -237,7 +237,8 @@ void HandlingDesk::file_changed() {
   const Profile merged = with_changes(now(), saved_, *profile);
   saved_ = *profile;
   if (set(merged, tr("%1 on the disk").arg(name)))
-    emit remark(tr("%1 changed on the disk").arg(name), tr("%n values were taken over.", nullptr, int(count)));
+    emit remark(tr("%1 changed on the disk").arg(name),
+                count == 1 ? tr("1 value was taken over.") : tr("%1 values were taken over.").arg(count));
 }
 
 }  // namespace lagniappe::app

@@ -40,7 +40,7 @@ void add_walk(Figures& f, const Profile& p) {
   const PushCurve walk(p.ground.response, p.ground.speed, 1.0),
       sprint(p.ground.response, p.ground.sprint_speed, 1.0);
   f.begin("walk");
-  f.add("time_to_90", walk.time_to_90(), "s",
+  f.add("time_to_90_percent", walk.time_to_90(), "s",
         "steady: 0.9 speed / acceleration; exponential: time ln 10; smooth: 1.9449 time");
   f.add("stop_time", walk.stop_time(), "s",
         "until 2 % are left; steady: 0.98 speed / deceleration; exponential: stop_time ln 50; smooth: 2.9170 "
@@ -89,7 +89,7 @@ void add_jump(Figures& f, const Profile& p) {
 void add_air(Figures& f, const Profile& p) {
   const PushCurve air(p.air.response, p.air.speed, 1.0);
   f.begin("air");
-  f.add("time_to_90", air.time_to_90(), "s", "as on the ground, with air.response and air.speed");
+  f.add("time_to_90_percent", air.time_to_90(), "s", "as on the ground, with air.response and air.speed");
   const double standing = std::min(p.air.speed, p.air.over_run_up);
   const double airtime = jump_arc(p).airtime;
   f.add("standing_speed", standing, "m/s", "min(air.speed, over_run_up)");
