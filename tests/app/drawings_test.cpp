@@ -70,6 +70,7 @@ TEST_CASE(
     "Handles are in reach and labels cover nothing, at both ends of every range and in every demo profile") {
   for (const int width : {250, 290, 420}) {
     int labels = 0, left_out = 0;
+    std::string which;
     const auto look_at = [&](const std::string& what, const Profile& profile) {
       for (const Shown& shown : all_drawings(width)) {
         shown.view->show_profiles(profile, Profile{});
@@ -86,8 +87,7 @@ TEST_CASE(
         for (std::size_t i = 0; i < placed.size(); ++i) {
           ++labels;
           left_out += !placed[i].clear;
-          if (!placed[i].clear)
-            UNSCOPED_INFO("no room: " << what << ", " << shown.card << ": " << placed[i].text.toStdString());
+          if (!placed[i].clear) which += what + ", " + shown.card + ": " + placed[i].text.toStdString() + "; ";
           if (!placed[i].clear) continue;
           INFO(placed[i].text.toStdString());
           CHECK(room.contains(placed[i].box));
@@ -98,6 +98,7 @@ TEST_CASE(
       }
     };
     for (const Profile& profile : demo_profiles()) look_at(profile.name, profile);
+    INFO("no room for\n" << which);
     CHECK(left_out == 0);
     for (const auto& [what, profile] : extremes()) look_at(what, profile);
     CHECK(left_out < 0.02 * labels);  // Their numbers stand in the rows below.

@@ -53,7 +53,8 @@ class JumpDrawing : public CardDrawing {
     if (p.jump.lowest_share < 1.0) {
       sketch.line(points(p, 0, 0.0, 0.0, jump_arc(p, 0, 0.0).airtime), Sketch::Ink::Dimension);
       const double low = p.jump.height * p.jump.lowest_share;
-      sketch.label({v * jump_arc(p, 0, 0.0).time_to_apex, low}, QObject::tr("let go %1").arg(metres_text(low)));
+      sketch.label({v * jump_arc(p, 0, 0.0).time_to_apex, low}, QObject::tr("tap %1").arg(metres_text(low)),
+                   Sketch::Ink::Dimension, Vec2(0.4 * way, 0.25 * arc.height));
     }
   }
 

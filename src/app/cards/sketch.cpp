@@ -49,6 +49,23 @@ bool meets(const QRectF& box, const QPointF& a, const QPointF& b) {
          side(-d.y(), a.y() - box.top()) && side(d.y(), box.bottom() - a.y());
 }
 
+// The first free place around a point, ring by ring; nothing where there is none near.
+template <typename IsFree>
+std::optional<QRectF> free_place(const QPointF& anchor, const QSizeF& size, const IsFree& is_free) {
+  constexpr QPointF kSides[] = {{1, -0.5}, {-1, -0.5}, {1, -1}, {-1, -1}, {0, -1},
+                                {0, 1},    {1, 1},     {-1, 1}, {1, 0.5}, {-1, 0.5}};
+  for (int ring = 0; ring < kRings; ++ring) {
+    const double off = kApart + 7.0 * ring;
+    for (const QPointF& side : kSides) {
+      const QPointF centre =
+          anchor + QPointF(side.x() * (off + 0.5 * size.width()), side.y() * (off + 0.5 * size.height()));
+      const QRectF box(centre - QPointF(0.5 * size.width(), 0.5 * size.height()), size);
+      if (is_free(box)) return box;
+    }
+  }
+  return std::nullopt;
+}
+
 }  // namespace
 
 QFont label_font() { return theme::number_font(10); }
@@ -83,8 +100,9 @@ void Sketch::dimension(const Vec2& a, const Vec2& b, const QString& text) {
   label(0.5 * (a + b), text);
 }
 
-void Sketch::label(const Vec2& where, const QString& text, Ink ink) {
-  wanted_.push_back({at(where), text, ink});
+void Sketch::label(const Vec2& where, const QString& text, Ink ink, const std::optional<Vec2>& or_there) {
+  wanted_.push_back({{at(where)}, text, ink});
+  if (or_there) wanted_.back().at.push_back(at(*or_there));
 }
 
 void Sketch::note(const QString& text, Ink ink, bool right) {
@@ -140,20 +158,10 @@ void Sketch::settle() const {
              !covers_lines(box);
     };
     std::optional<QRectF> found;
-    for (int ring = 0; ring < kRings && !found; ++ring) {
-      const double off = kApart + 7.0 * ring;
-      for (const QPointF& side :
-           {QPointF(1, -0.5), QPointF(-1, -0.5), QPointF(1, -1), QPointF(-1, -1), QPointF(0, -1), QPointF(0, 1),
-            QPointF(1, 1), QPointF(-1, 1), QPointF(1, 0.5), QPointF(-1, 0.5)}) {
-        const QPointF centre =
-            w.at + QPointF(side.x() * (off + 0.5 * size.width()), side.y() * (off + 0.5 * size.height()));
-        const QRectF box(centre - QPointF(0.5 * size.width(), 0.5 * size.height()), size);
-        if (!is_free(box)) continue;
-        found = box;
-        break;
-      }
+    for (const QPointF& anchor : w.at) {
+      if (!found) found = free_place(anchor, size, is_free);
     }
-    const QRectF beside(w.at + QPointF(kApart, -size.height()), size);
+    const QRectF beside(w.at.front() + QPointF(kApart, -size.height()), size);
     placed_.push_back({found.value_or(beside), w.text, w.ink, found.has_value()});
   }
 }

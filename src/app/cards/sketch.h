@@ -4,6 +4,7 @@
 #pragma once
 
 #include <QPainter>
+#include <optional>
 #include <vector>
 
 #include "lagniappe/vector.h"
@@ -34,7 +35,8 @@ class Sketch {
   // A dimension line with a tick at each end, and what it measures.
   void dimension(const Vec2& a, const Vec2& b, const QString& text);
   // Placed at the first of the places around `at` where it covers nothing.
-  void label(const Vec2& at, const QString& text, Ink ink = Ink::Dimension);
+  void label(const Vec2& at, const QString& text, Ink ink = Ink::Dimension,
+             const std::optional<Vec2>& or_there = {});
   // Below the drawing, in the footer, at its left or right end.
   void note(const QString& text, Ink ink, bool right);
   void capsule(const Vec2& foot, double radius, double height, Ink ink);
@@ -59,7 +61,7 @@ class Sketch {
     bool filled;
   };
   struct Wanted {
-    QPointF at;
+    std::vector<QPointF> at;  // The first that has room.
     QString text;
     Ink ink;
   };
