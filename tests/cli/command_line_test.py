@@ -12,6 +12,7 @@ import subprocess
 import sys
 import tempfile
 import unittest
+import xml.etree.ElementTree
 
 CLI, SOURCE = sys.argv[1], sys.argv[2]
 COURSE = f"{SOURCE}/courses/tidewheel.course.json"
@@ -227,6 +228,83 @@ class CommandLine(unittest.TestCase):
         done = call("drive", "--course", floor, "--profile", PROFILE, "--inputs", self.inputs(), "--seconds", "1", "--trace", self.path("t.csv"))
         self.assertEqual(done.returncode, 0, done.stderr)
         self.assertEqual(self.rows("t.csv")[-1]["state"], "Stand")
+
+    def test_show_prints_every_value_and_what_they_come_to(self):
+        heron = f"{SOURCE}/profiles/heron.profile.json"
+        shown = call("show", heron, "--set", "jump.height=2")
+        self.assertEqual(shown.returncode, 0, shown.stderr)
+        sheet = json.loads(call("show", heron, "--json").stdout)
+        for value in sheet["values"]:
+            self.assertIn(value["path"], shown.stdout)
+        for figure in sheet["figures"]:
+            self.assertIn(f"{figure['group']}.{figure['figure']}", shown.stdout)
+        lines = {line[1:].split()[0]: line for line in shown.stdout.splitlines() if len(line) > 1 and line[1:].split()}
+        self.assertIn(" 2 m ", lines["jump.height"])
+        self.assertIn("default 1.2", lines["jump.height"])
+        self.assertTrue(lines["jump.height"].startswith("*"))
+        self.assertTrue(lines["air.wind_share"].startswith(" "))
+        self.assertIn("pick a landing", lines["jump.hang_speed"])
+        self.assertIn("below: most players miss the jump", call("show", heron, "--set", "jump.coyote_time=0.01").stdout)
+        wrong = call("show", heron, "--set", "jump.hight=2")
+        self.assertEqual((wrong.returncode, wrong.stderr.count("\n")), (2, 1))
+        self.assertIn("jump.hight=2", wrong.stderr)
+        self.assertEqual(call("show").returncode, 64)
+
+    def test_set_holds_for_every_command_with_a_profile(self):
+        inputs = self.inputs({"at": 0.5, "press": ["jump"]})
+        trace = self.path("trace.csv")
+        done = call("drive", "--course", COURSE, "--profile", PROFILE, "--inputs", inputs, "--seconds", "2", "--trace", trace,
+                    "--set", "jump.height=0.7", "--set", "jump.lowest_share=1")
+        self.assertEqual(done.returncode, 0, done.stderr)
+        with open(trace, encoding="utf-8") as file:
+            heights = [float(row["foot_y"]) for row in csv.DictReader(file)]
+        self.assertAlmostEqual(max(heights) - heights[0], 0.7, delta=0.003)
+        explained = call("explain", "--course", COURSE, "--profile", PROFILE, "--inputs", inputs, "--tick", "31", "--set", "jump.height=0.7")
+        self.assertIn("for 0.700 m", explained.stdout)
+
+    def test_curves_are_written_as_tables_and_pictures(self):
+        table, picture = self.path("walk.csv"), self.path("walk.svg")
+        done = call("show", PROFILE, "--set", "ground.response.model=exponential", "--curve", "walk", "--csv", table, "--svg", picture)
+        self.assertEqual(done.returncode, 0, done.stderr)
+        with open(table, encoding="utf-8") as file:
+            rows = [[float(x) for x in row] for row in list(csv.reader(file))[1:]]
+        for time, speed in rows:
+            if time <= 1.0:
+                self.assertAlmostEqual(speed, 4.0 * (1.0 - math.exp(-time / 0.1)), places=6)
+        root = xml.etree.ElementTree.parse(picture).getroot()
+        self.assertTrue(root.tag.endswith("svg"))
+        points = [p for p in root.iter() if p.tag.endswith("polyline")][0].attrib["points"].split()
+        self.assertEqual(len(points), len(rows))
+        self.assertEqual(call("show", PROFILE, "--curve", "hop").returncode, 64)
+
+    def test_constants_compile_and_reproduce_the_arc(self):
+        heron = f"{SOURCE}/profiles/heron.profile.json"
+        header, constants, program = self.path("h.h"), self.path("h.json"), self.path("p")
+        done = call("export", heron, "--header", header, "--json", constants)
+        self.assertEqual(done.returncode, 0, done.stderr)
+        self.write("p.cpp", '#include "h.h"\n#include <cstdio>\nint main() { std::printf("%.17g", handling::derived_jump_take_off_speed_m_per_s); }\n')
+        subprocess.run(["g++", "-std=c++17", "-Wall", "-Werror", self.path("p.cpp"), "-o", program], check=True)
+        with open(constants, encoding="utf-8") as file:
+            values = json.load(file)
+        take_off = values["figures"]["jump_take_off_speed_m_per_s"]["value"]
+        self.assertEqual(float(subprocess.run([program], capture_output=True, text=True, check=True).stdout), take_off)
+        # The motion as the constants describe it, in small steps of our own, against the solver.
+        v = values["values"]
+        g, hang, weak, fall = v["gravity_m_per_s2"], v["jump_hang_speed_m_per_s"], v["jump_hang_factor"], v["jump_fall_factor"]
+        height, speed, arc, dt = 0.0, take_off, [0.0], 1e-5
+        while height >= 0.0:
+            pull = g * (weak if abs(speed) <= hang else 1.0 if speed > 0.0 else fall)
+            height += speed * dt - 0.5 * pull * dt * dt
+            speed -= pull * dt
+            arc.append(height)
+        inputs = self.inputs({"at": 0.5, "press": ["jump"]}, {"at": 3, "release": ["jump"]})
+        trace = self.path("trace.csv")
+        call("drive", "--course", COURSE, "--profile", heron, "--inputs", inputs, "--seconds", "1.7", "--hz", "100", "--trace", trace)
+        with open(trace, encoding="utf-8") as file:
+            heights = [float(row["foot_y"]) for row in csv.DictReader(file)]
+        for tick in range(50, 50 + int(100 * len(arc) * dt)):
+            self.assertAlmostEqual(heights[tick] - heights[49], arc[round((tick - 50) / 100 / dt)], delta=1e-3)
+        self.assertEqual(call("export", heron).returncode, 64)
 
 
 unittest.main(argv=[sys.argv[0]])
