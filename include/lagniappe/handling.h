@@ -81,7 +81,7 @@ std::optional<Profile> with_airtime(const Profile& profile, double airtime, bool
 // Speed over time of a push that is held for `push` seconds from a stand, and let go.
 class PushCurve {
  public:
-  // `target`: m/s at full push; `kept`: s of it.
+  // `target`: m/s at full push.
   PushCurve(const Response& response, double target, double push);
 
   double speed_at(double time) const;
@@ -93,10 +93,21 @@ class PushCurve {
   double turn_time() const { return turn_time_; }  // s from full speed one way to a stand, pushing the other.
 
  private:
+  friend PushCurve walking_push(const Profile& profile, double push);
+  struct Pushed;
+  Pushed pushed_for(double time) const;
+
   Response response_;
   double target_, push_;
+  double growth_ = 0.0, highest_ = 0.0;  // Of a target that grows.
   double time_to_90_, stop_time_, stopping_distance_, turn_time_;
 };
+
+// The push of a walk: towards ground.speed, or towards what is gathered.
+PushCurve walking_push(const Profile& profile, double push);
+
+// The speed that a push held for long reaches on level ground without sprinting.
+double walking_speed(const Profile& profile);
 
 // Returns the response whose time to 90 % (or stopping distance at `speed`) is what is asked, by changing the
 // one value of its model that decides it. Instant responses stay as they are.

@@ -20,7 +20,7 @@ struct CurveDrawing {
 };
 
 // "walk", "air": speed over time of a push of 1 s and its release. "jump": height over time. "jump-cut": let go
-// at once. "arc": height over way at ground.speed. "slopes": speed over slope. "walls": share kept over
+// at once. "arc": height over way at walking speed. "slopes": speed over slope. "walls": share kept over
 // approach.
 std::span<const std::string_view> curve_names();
 

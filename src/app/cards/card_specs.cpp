@@ -101,6 +101,7 @@ bool applies(const std::string& path, const Profile& p) {
     if (path.starts_with(section) && path != section + "model")
       return applies_to_response(path.substr(section.size()), response.model);
   }
+  if (path == "ground.speed") return p.ground.gather.growth <= 0.0;
   if (path.starts_with("ground.gather.")) return path.ends_with("growth") || p.ground.gather.growth > 0.0;
   if (path == "jump.hang_factor") return p.jump.hang_speed > 0.0;
   if (path == "jump.wall_push") return p.jump.from_wall;

@@ -130,7 +130,7 @@ class JumpDrawing : public CardDrawing {
   }
 
  private:
-  static double speed(const Profile& p) { return std::max(p.ground.speed, kLeastSpeed); }
+  static double speed(const Profile& p) { return std::max(walking_speed(p), kLeastSpeed); }
   static double distance(const Profile& p) { return std::max(jump_arc(p).airtime * speed(p), 0.1); }
 
   static std::vector<Vec2> points(const Profile& p, int jump, double released, double from, double to) {

@@ -21,7 +21,7 @@ class ResponseDrawing : public CardDrawing {
   }
 
   void draw(Sketch& sketch, const Profile& p) const override {
-    const PushCurve push(response(p), speed(p), kPush);
+    const PushCurve push = curve(p);
     const double last = end(p);
     sketch.line({{0.0, 0.0}, {last, 0.0}}, Sketch::Ink::Solid);
     sketch.line({{kPush, 0.0}, {kPush, 1.05 * speed(p)}}, Sketch::Ink::Faint);
@@ -35,26 +35,31 @@ class ResponseDrawing : public CardDrawing {
     if (push.time_to_90() > 0.0 && push.time_to_90() < kPush)
       sketch.label({push.time_to_90(), 0.9 * speed(p)},
                    QObject::tr("90 % in %1").arg(seconds_text(push.time_to_90())));
+    const double stops = push.way_at(kPush + push.stop_time() * 4.0) - push.way_at(kPush);
     if (push.stopping_distance() < kNever)
       sketch.label({kPush + std::min(0.4 * push.stop_time(), 0.4), 0.25 * speed(p)},
-                   QObject::tr("stops in %1").arg(metres_text(push.stopping_distance())));
+                   QObject::tr("stops in %1").arg(metres_text(stops)));
     sketch.label({last, speed(p)}, QObject::tr("%1 m/s").arg(speed(p), 0, 'f', 1));
     sketch.label({kPush, 0.0}, QObject::tr("let go"));
   }
 
   void draw_reference(Sketch& sketch, const Profile& p) const override {
-    sketch.line(sampled(PushCurve(response(p), speed(p), kPush), 0.0, 3.0), Sketch::Ink::Reference);
+    sketch.line(sampled(curve(p), 0.0, 3.0), Sketch::Ink::Reference);
   }
 
   std::vector<Handle> handles(const Profile& p) const override {
-    const PushCurve push(response(p), speed(p), kPush);
-    std::vector<Handle> all = {
-        {"speed", {0.5 * kPush, speed(p)}, QObject::tr("Speed"), air_ ? "air.speed" : "ground.speed"}};
+    const PushCurve push = curve(p);
+    std::vector<Handle> all = {{"speed", {0.5 * kPush, speed(p)}, QObject::tr("Speed"), speed_path(p)}};
     if (!air_)
       all.push_back({"sprint",
                      {end(p) * 0.94, p.ground.sprint_speed},
                      QObject::tr("Speed while sprint is held"),
                      "ground.sprint_speed"});
+    if (gathers(p))
+      all.push_back({"gathered",
+                     {end(p) * 0.8, p.ground.gather.highest},
+                     QObject::tr("Speed that it grows to"),
+                     "ground.gather.highest"});
     if (response(p).model == Response::Model::Instant) return all;
     const bool steady = response(p).model == Response::Model::Steady;
     const std::string at = air_ ? "air.response." : "ground.response.";
@@ -73,7 +78,9 @@ class ResponseDrawing : public CardDrawing {
     Profile p = profile;
     const std::string name = handles(profile)[handle].name.toStdString();
     Response& r = air_ ? p.air.response : p.ground.response;
-    if (name == "speed") put(p, air_ ? "air.speed" : "ground.speed", to.y);
+    if (name == "speed") put(p, speed_path(profile), to.y);
+    if (name == "gathered") put(p, "ground.gather.highest", std::max(to.y, p.ground.gather.lowest));
+    p.ground.gather.highest = std::max(p.ground.gather.highest, p.ground.gather.lowest);
     if (name == "sprint") put(p, "ground.sprint_speed", to.y);
     if (name == "time to 90 %") {
       r = with_time_to_90(r, speed(p), std::max(to.x, 1e-3));
@@ -96,10 +103,17 @@ class ResponseDrawing : public CardDrawing {
 
  private:
   const Response& response(const Profile& p) const { return air_ ? p.air.response : p.ground.response; }
-  double speed(const Profile& p) const { return air_ ? p.air.speed : p.ground.speed; }
-  double highest(const Profile& p) const {
-    return !air_ && p.ground.gather.growth > 0.0 ? p.ground.gather.highest : 0.0;
+  bool gathers(const Profile& p) const { return !air_ && p.ground.gather.growth > 0.0; }
+  double speed(const Profile& p) const {
+    return air_ ? p.air.speed : gathers(p) ? p.ground.gather.lowest : p.ground.speed;
   }
+  const char* speed_path(const Profile& p) const {
+    return air_ ? "air.speed" : gathers(p) ? "ground.gather.lowest" : "ground.speed";
+  }
+  PushCurve curve(const Profile& p) const {
+    return air_ ? PushCurve(p.air.response, p.air.speed, kPush) : walking_push(p, kPush);
+  }
+  double highest(const Profile& p) const { return gathers(p) ? p.ground.gather.highest : 0.0; }
 
   double end(const Profile& p) const {
     const double stop = PushCurve(response(p), speed(p), kPush).stop_time();
@@ -130,7 +144,7 @@ class ResponseDrawing : public CardDrawing {
     sketch.label({0.8 * last, p.ground.sprint_speed},
                  QObject::tr("sprint %1").arg(p.ground.sprint_speed, 0, 'f', 1));
     const auto& gather = p.ground.gather;
-    if (gather.growth <= 0.0) return;
+    if (!gathers(p)) return;
     const double full = std::min((gather.highest - gather.lowest) / gather.growth, last);
     sketch.line(
         {{0.0, gather.lowest}, {full, gathered_speed(gather, full)}, {last, gathered_speed(gather, last)}},

@@ -30,18 +30,17 @@ std::vector<Vec2> sampled(double from, double to, const F& f) {
   return points;
 }
 
-CurveDrawing push_drawing(std::string name, std::string title, const Response& response, double speed) {
-  const PushCurve push(response, speed, 1.0);
+CurveDrawing push_drawing(std::string name, std::string title, const PushCurve& push) {
   return {std::move(name), std::move(title), "time (s)", "speed (m/s)",
           sampled(0.0, 2.0, [&](double t) { return push.speed_at(t); })};
 }
 
 CurveDrawing jump_drawing(const Profile& profile, std::string_view name, double released) {
   const JumpArc arc = jump_arc(profile, 0, released);
-  const double along = name == "arc" ? profile.ground.speed : 1.0;
+  const double along = name == "arc" ? walking_speed(profile) : 1.0;
   CurveDrawing drawing{std::string(name), "Height of a jump over time", "time (s)", "height (m)", {}};
   if (name == "jump-cut") drawing.title = "Height of a jump that is let go of at once, over time";
-  if (name == "arc") drawing.title = "Height of a jump over the way at ground.speed", drawing.x = "way (m)";
+  if (name == "arc") drawing.title = "Height of a jump over the way at walking speed", drawing.x = "way (m)";
   drawing.points = sampled(0.0, arc.airtime, [&](double t) { return jump_height_at(profile, 0, t, released); });
   for (Vec2& p : drawing.points) p.x *= along;
   return drawing;
@@ -103,14 +102,14 @@ constexpr std::string_view kHowAJumpGoes =
 std::span<const std::string_view> curve_names() { return kNames; }
 
 CurveDrawing curve_drawing(const Profile& p, std::string_view name) {
-  if (name == "walk")
-    return push_drawing("walk", "Speed on the ground of a push of 1 s", p.ground.response, p.ground.speed);
+  if (name == "walk") return push_drawing("walk", "Speed on the ground of a push of 1 s", walking_push(p, 1.0));
   if (name == "air")
-    return push_drawing("air", "Speed in the air of a push of 1 s", p.air.response, p.air.speed);
+    return push_drawing("air", "Speed in the air of a push of 1 s",
+                        PushCurve(p.air.response, p.air.speed, 1.0));
   if (name == "slopes") {
     const double most = degrees(p.ground.steepest_walkable);
     return {"slopes", "Speed over the slope, uphill positive", "slope (deg)", "speed (m/s)",
-            sampled(-most, most, [&](double x) { return p.ground.speed * p.ground.slope_speed.at(x); })};
+            sampled(-most, most, [&](double x) { return walking_speed(p) * p.ground.slope_speed.at(x); })};
   }
   if (name == "walls")
     return {"walls", "Share of the speed kept over the angle of approach", "approach (deg)", "share kept",

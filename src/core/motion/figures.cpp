@@ -37,9 +37,11 @@ void add_body(Figures& f, const Profile& p) {
 }
 
 void add_walk(Figures& f, const Profile& p) {
-  const PushCurve walk(p.ground.response, p.ground.speed, 1.0),
+  const PushCurve walk(p.ground.response, walking_speed(p), 1.0),
       sprint(p.ground.response, p.ground.sprint_speed, 1.0);
   f.begin("walk");
+  f.add("walking_speed", walking_speed(p), "m/s",
+        "ground.speed, or ground.gather.highest where its growth is above 0");
   f.add("time_to_90_percent", walk.time_to_90(), "s",
         "steady: 0.9 speed / acceleration; exponential: time ln 10; smooth: 1.9449 time");
   f.add("stop_time", walk.stop_time(), "s",
@@ -67,7 +69,7 @@ void add_jump(Figures& f, const Profile& p) {
   f.add("airtime", arc.airtime, "s",
         "time_to_apex, then the fall from the height: sqrt(2 h / (g fall_factor)) without hang and below "
         "terminal_speed");
-  f.add("distance", arc.airtime * p.ground.speed, "m", "airtime ground.speed");
+  f.add("distance", arc.airtime * walking_speed(p), "m", "airtime walking_speed");
   f.add("sprint_distance", arc.airtime * p.ground.sprint_speed, "m", "airtime ground.sprint_speed");
   f.add("landing_speed", arc.landing_speed, "m/s",
         "sqrt(2 h g fall_factor) without hang, at most terminal_speed");
@@ -80,9 +82,9 @@ void add_jump(Figures& f, const Profile& p) {
     f.add(fmt::format("air_jump_{}_speed", k), take_off_speed(p, jump_height(p, k)), "m/s",
           "as take_off_speed; replaces the rise speed");
   }
-  f.add("coyote_distance", p.jump.coyote_time * p.ground.speed, "m", "coyote_time ground.speed");
+  f.add("coyote_distance", p.jump.coyote_time * walking_speed(p), "m", "coyote_time walking_speed");
   f.add_ticks("coyote_ticks", p.jump.coyote_time, "ticks that begin in it");
-  f.add("buffer_distance", p.jump.buffer * p.ground.speed, "m", "buffer ground.speed");
+  f.add("buffer_distance", p.jump.buffer * walking_speed(p), "m", "buffer walking_speed");
   f.add_ticks("buffer_ticks", p.jump.buffer, "ticks that begin in it");
 }
 
@@ -104,8 +106,8 @@ void add_slopes(Figures& f, const Profile& p) {
   f.add("skid_acceleration", skid_acceleration(p, steepest), "m/s2",
         "gravity (sin a - friction cos a) at a = steepest_walkable");
   f.add("skid_holds_below", degrees(std::atan(p.skid.friction)), "deg", "atan(friction)");
-  f.add("run_out_distance", run_out_distance(p, 2.0 * p.ground.speed), "m",
-        "run_out_time (v - lowest_speed) from v = 2 ground.speed");
+  f.add("run_out_distance", run_out_distance(p, 2.0 * walking_speed(p)), "m",
+        "run_out_time (v - lowest_speed) from v = 2 walking_speed");
 }
 
 void add_steps(Figures& f, const Profile& p) {
@@ -121,8 +123,8 @@ void add_steps(Figures& f, const Profile& p) {
 
 void add_walls(Figures& f, const Profile& p) {
   f.begin("walls");
-  f.add("speed_along_at_30", p.ground.speed * p.walls.kept.at(30.0), "m/s", "ground.speed kept(30)");
-  f.add("speed_along_at_60", p.ground.speed * p.walls.kept.at(60.0), "m/s", "ground.speed kept(60)");
+  f.add("speed_along_at_30", walking_speed(p) * p.walls.kept.at(30.0), "m/s", "walking_speed kept(30)");
+  f.add("speed_along_at_60", walking_speed(p) * p.walls.kept.at(60.0), "m/s", "walking_speed kept(60)");
 }
 
 void add_look(Figures& f, const Profile& p) {

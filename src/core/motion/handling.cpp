@@ -285,24 +285,40 @@ PushCurve::PushCurve(const Response& r, double target, double push)
       by_model(over(target, r.turn_acceleration), r.turn_time * std::log(2.0), 0.5 * kSmooth50 * r.turn_time);
 }
 
-namespace {
+struct PushCurve::Pushed {
+  double speed, way;
+};
 
-MovedSmooth pushed_for(const Response& response, double target, double push, double time) {
-  const Vec3 wish(target, 0.0, 0.0);
-  const MovedSmooth up =
-      respond(response, Vec3(0.0), Vec3(0.0), {wish, Vec3(0.0)}, true, 1.0, std::min(time, push));
-  if (time <= push) return up;
-  MovedSmooth down =
-      respond(response, up.velocity, up.acceleration, {Vec3(0.0), Vec3(0.0)}, false, 1.0, time - push);
-  down.displacement += up.displacement;
-  return down;
+PushCurve::Pushed PushCurve::pushed_for(double time) const {
+  MovedSmooth moved = {Vec3(0.0), Vec3(0.0), Vec3(0.0)};
+  const auto go_on = [&](double speed, double growth, bool pushed, double seconds) {
+    if (seconds <= 0.0) return;
+    const Target target = {Vec3(speed, 0.0, 0.0), Vec3(growth, 0.0, 0.0)};
+    const MovedSmooth on = respond(response_, moved.velocity, moved.acceleration, target, pushed, 1.0, seconds);
+    moved = {on.velocity, on.acceleration, moved.displacement + on.displacement};
+  };
+  const double held = std::min(time, push_);
+  const double growing = growth_ > 0.0 ? std::min((highest_ - target_) / growth_, held) : 0.0;
+  go_on(target_, growth_, true, growing);
+  go_on(growth_ > 0.0 ? highest_ : target_, 0.0, true, held - growing);
+  go_on(0.0, 0.0, false, time - push_);
+  return {moved.velocity.x, moved.displacement.x};
 }
 
-}  // namespace
+double PushCurve::speed_at(double time) const { return pushed_for(time).speed; }
+double PushCurve::way_at(double time) const { return pushed_for(time).way; }
 
-double PushCurve::speed_at(double time) const { return pushed_for(response_, target_, push_, time).velocity.x; }
-double PushCurve::way_at(double time) const {
-  return pushed_for(response_, target_, push_, time).displacement.x;
+PushCurve walking_push(const Profile& profile, double push) {
+  const Profile::Ground::Gather& gather = profile.ground.gather;
+  if (gather.growth <= 0.0) return PushCurve(profile.ground.response, profile.ground.speed, push);
+  PushCurve curve(profile.ground.response, gather.lowest, push);
+  curve.growth_ = gather.growth;
+  curve.highest_ = gather.highest;
+  return curve;
+}
+
+double walking_speed(const Profile& profile) {
+  return profile.ground.gather.growth > 0.0 ? profile.ground.gather.highest : profile.ground.speed;
 }
 
 Response with_time_to_90(Response response, double speed, double time) {
@@ -330,7 +346,7 @@ double skid_acceleration(const Profile& profile, double angle) {
 }
 
 double run_out_distance(const Profile& profile, double speed) {
-  const double lowest = profile.skid.lowest_speed > 0.0 ? profile.skid.lowest_speed : profile.ground.speed;
+  const double lowest = profile.skid.lowest_speed > 0.0 ? profile.skid.lowest_speed : walking_speed(profile);
   return profile.skid.run_out_time * std::max(speed - lowest, 0.0);
 }
 

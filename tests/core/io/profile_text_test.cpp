@@ -169,5 +169,5 @@ TEST_CASE("Constants hold every value and figure, and drawn curves follow their 
   }
   const CurveDrawing arc = curve_drawing(p, "arc");
   CHECK(arc.points.back().y == Approx(0.0).margin(1e-9));
-  CHECK(arc.points.back().x == Approx(jump_arc(p).airtime * p.ground.speed));
+  CHECK(arc.points.back().x == Approx(jump_arc(p).airtime * walking_speed(p)));
 }

@@ -239,6 +239,8 @@ TEST_CASE("Gathered speed grows by the second, stops at its highest, and is lost
           });
       if (!end) end = state.foot_C;
       CHECK(length(state.foot_C - *end) < 1e-6);
+      CHECK(-state.foot_C.z == Approx(walking_push(p, 9.0).way_at(3.0)).margin(1e-6));
+      CHECK(-state.velocity_C.z == Approx(walking_push(p, 9.0).speed_at(3.0)).margin(1e-6));
 
       // A short letting go is forgiven, a long one is not.
       const auto after = [&](double pause) {
@@ -249,6 +251,15 @@ TEST_CASE("Gathered speed grows by the second, stops at its highest, and is lost
       CHECK(after(0.30) < 0.6);
     }
   }
+  Profile ramp;  // v' = (a + b t - v) / T from rest: v = a + b t - b T - (a - b T) e^(-t / T).
+  ramp.ground.gather = {2.5, 2.0, 7.0, 0.2};
+  ramp.ground.response = {Response::Model::Exponential, 0, 0, 0.3, 0.3, 0, 0.3};
+  CHECK(walking_push(ramp, 9.0).speed_at(1.5) ==
+        Approx(2.0 + 2.5 * 1.5 - 2.5 * 0.3 - (2.0 - 2.5 * 0.3) * std::exp(-1.5 / 0.3)));
+  ramp.ground.response = {Response::Model::Steady, 8.0, 8.0, 0, 0, 8.0, 0};
+  CHECK(walking_push(ramp, 9.0).speed_at(0.3) == Approx(8.0 * 0.3));  // 8 t until 2 + 2.5 t at t = 4 / 11,
+  CHECK(walking_push(ramp, 9.0).speed_at(1.0) == Approx(2.0 + 2.5));  // then with it.
+
   Profile p;  // A sprint is never slower than its own speed.
   p.ground.gather = {2.0, 2.0, 9.0, 0.2};
   InputFrame sprint = push(0, 1);
