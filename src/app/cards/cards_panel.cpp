@@ -27,6 +27,7 @@ class TornOff : public QScrollArea {
     setWindowFlags(Qt::Tool);
     setObjectName("torn");
     setWidgetResizable(true);
+    setViewportMargins(10, 6, 10, 6);
     setAttribute(Qt::WA_DeleteOnClose);
     resize(kTornWidth, kTornHeight);
   }

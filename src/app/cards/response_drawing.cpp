@@ -49,7 +49,7 @@ class ResponseDrawing : public CardDrawing {
 
   std::vector<Handle> handles(const Profile& p) const override {
     const PushCurve push = curve(p);
-    std::vector<Handle> all = {{"speed", {0.5 * kPush, speed(p)}, QObject::tr("Speed"), speed_path(p)}};
+    std::vector<Handle> all = {{"speed", {-0.03 * end(p), speed(p)}, QObject::tr("Speed"), speed_path(p)}};
     if (!air_)
       all.push_back({"sprint",
                      {end(p) * 0.94, p.ground.sprint_speed},

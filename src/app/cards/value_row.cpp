@@ -129,7 +129,7 @@ void ValueRow::show_profiles(const Profile& now, const Profile& reference) {
     differs_ = choice_->get(now) != choice_->get(reference);
   }
   // By weight and by a mark, not by colour alone.
-  mark_->setText(differs_ ? "◆" : now.notes.contains(path_) ? "…" : "");
+  mark_->setText(differs_ ? "◆" : now.notes.contains(path_) ? "•" : "");
   mark_->setStyleSheet(differs_ ? "color: #8A5E14; font-size: 9px;" : "font-size: 9px;");
   name_->setFont(theme::text_font(12, differs_));
   setToolTip(tip(now, reference));
