@@ -105,7 +105,7 @@ constexpr ActRow kRows[] = {
     {Act::Trail, "View", "Trail", "L", "The way around the playhead, with a dot for every tick", "route", true},
     {Act::TapePane, "View", "Tape", "F5", "The time strip under the view", "", true},
     {Act::LedgerPane, "View", "Ledger", "F6", "What the solver did in the tick under the playhead", "", true},
-    {Act::SidePane, "View", "Takes, values and ghosts", "F7", "The column on the right", "", true},
+    {Act::SidePane, "View", "Cards, takes and ghosts", "F7", "The column on the right", "", true},
     {Act::FullScreen, "View", "Full screen", "F11", "Use the whole screen", "", true},
     {Act::Keys, "Help", "Keys", "F1", "All keys on one sheet", "keyboard", false},
     {Act::About, "Help", "About Lagniappe", "", "Version and licences", "", false},

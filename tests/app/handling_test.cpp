@@ -4,6 +4,7 @@
 #include <QApplication>
 #include <QClipboard>
 #include <QComboBox>
+#include <QElapsedTimer>
 #include <QLabel>
 #include <QPushButton>
 #include <QSignalSpy>
@@ -474,4 +475,23 @@ TEST_CASE_METHOD(HandlingFixture, "Losing the focus releases the jump too") {
   REQUIRE(wait_for([&] { return session.current().state == StateId::Rise; }));
   window.page().findChild<QComboBox*>("tickRate")->setFocus();
   REQUIRE(wait_for([&] { return session.current().jump_cut; }));
+}
+
+TEST_CASE_METHOD(HandlingFixture, "How long a change takes", "[.speed]") {
+  walk();
+  QElapsedTimer clock;
+  clock.start();
+  constexpr int kTimes = 100;
+  for (int i = 0; i < kTimes; ++i) {
+    Profile p = handling.now();
+    p.jump.height = 1.0 + 0.01 * i;
+    handling.set(p, "height", 7);
+  }
+  WARN("a change: " << double(clock.nsecsElapsed()) * 1e-6 / kTimes << " ms");
+  clock.restart();
+  for (int i = 0; i < kTimes; ++i) {
+    emit handling.changed();
+    QCoreApplication::processEvents();
+  }
+  WARN("the cards shown: " << double(clock.nsecsElapsed()) * 1e-6 / kTimes << " ms");
 }

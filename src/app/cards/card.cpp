@@ -168,10 +168,9 @@ void Card::show_figures() {
     auto* value = static_cast<QLabel*>(figures_->itemAtPosition(at, 1)->widget());
     name->setText(QString::fromStdString(f.key).replace('_', ' '));
     value->setText(figure_text(f) + (differs ? tr("  was %1").arg(figure_text(*old)) : QString()));
-    for (QLabel* label : {name, value}) {
-      label->setToolTip(QString::fromStdString(f.formula));
-      label->show();
-    }
+    for (QLabel* label : {name, value}) label->setToolTip(QString::fromStdString(f.formula));
+    name->show();
+    value->show();
     ++at;
   }
   for (; figures_->itemAtPosition(at, 0) != nullptr; ++at) {

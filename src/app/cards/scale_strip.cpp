@@ -33,6 +33,7 @@ ScaleStrip::ScaleStrip(const ProfileField& field, QWidget* parent) : QWidget(par
 }
 
 void ScaleStrip::show_values(double now, double reference) {
+  if (now == now_ && reference == reference_) return;
   now_ = now;
   reference_ = reference;
   update();

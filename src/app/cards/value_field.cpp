@@ -31,7 +31,9 @@ void ValueField::show_value(double value) {
 }
 
 void ValueField::put_text() {
-  setText(QString::number(value_, 'g', 6) + (unit_.isEmpty() ? QString() : " " + unit_));
+  const QString now = QString::number(value_, 'g', 6) + (unit_.isEmpty() ? QString() : " " + unit_);
+  if (now == text() && !isModified()) return;
+  setText(now);
   setModified(false);
   setCursorPosition(0);
 }

@@ -6,9 +6,11 @@
 #include <QComboBox>
 #include <QContextMenuEvent>
 #include <QHBoxLayout>
+#include <QHelpEvent>
 #include <QInputDialog>
 #include <QLabel>
 #include <QMenu>
+#include <QToolTip>
 #include <QVBoxLayout>
 
 #include "cards/scale_strip.h"
@@ -51,6 +53,7 @@ ValueRow::ValueRow(const std::string& path, HandlingDesk& desk, QWidget* parent)
   auto* line = new QHBoxLayout;
   line->setSpacing(6);
   mark_->setFixedWidth(8);
+  mark_->setObjectName("rowMark");
   line->addWidget(mark_);
   line->addWidget(name_, 1);
   column->addLayout(line);
@@ -128,12 +131,19 @@ void ValueRow::show_profiles(const Profile& now, const Profile& reference) {
     words_->setCurrentIndex(choice_->get(now));
     differs_ = choice_->get(now) != choice_->get(reference);
   }
-  // By weight and by a mark, not by colour alone.
-  mark_->setText(differs_ ? "◆" : now.notes.contains(path_) ? "•" : "");
-  mark_->setStyleSheet(differs_ ? "color: #8A5E14; font-size: 9px;" : "font-size: 9px;");
-  name_->setFont(theme::text_font(12, differs_));
-  setToolTip(tip(now, reference));
+  // By weight and by a mark, not by colour alone. Setting either lays the row out anew, so only where it
+  // changed.
+  const QString mark = differs_ ? "\u25c6" : now.notes.contains(path_) ? "\u2022" : "";
+  if (mark_->text() != mark) mark_->setText(mark);
+  if (name_->font().bold() != differs_ || !shown_) name_->setFont(theme::text_font(12, differs_));
+  shown_ = true;
   showing_ = false;
+}
+
+bool ValueRow::event(QEvent* event) {
+  if (event->type() != QEvent::ToolTip) return QWidget::event(event);
+  QToolTip::showText(static_cast<QHelpEvent*>(event)->globalPos(), tip(desk_.now(), desk_.reference()), this);
+  return true;
 }
 
 QString ValueRow::tip(const Profile& now, const Profile& reference) const {

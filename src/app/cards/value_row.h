@@ -30,6 +30,7 @@ class ValueRow : public QWidget {
   bool fits(const QString& search) const;
 
  protected:
+  bool event(QEvent* event) override;
   void contextMenuEvent(QContextMenuEvent* event) override;
   bool eventFilter(QObject* watched, QEvent* event) override;
 
@@ -51,7 +52,7 @@ class ValueRow : public QWidget {
   ScaleStrip* scale_ = nullptr;
   QComboBox* words_ = nullptr;
   int gesture_ = 0;
-  bool differs_ = false, showing_ = false;
+  bool differs_ = false, showing_ = false, shown_ = false;
 };
 
 // "ground.response.stop_time" within "ground.response" is "stop time"; elsewhere all of it.

@@ -11,7 +11,7 @@
 namespace lagniappe::app {
 namespace {
 
-constexpr int kRowsAtLeft = 6, kRowsInMiddle = 24;  // Of actions, in their order.
+constexpr int kRowsAtLeft = 2, kRowsInMiddle = 27;  // Of actions, in their order.
 
 // Rows of one column: a heading, or a key and what it does.
 class Column {
@@ -61,6 +61,10 @@ ShortcutSheet::ShortcutSheet(const QList<QAction*>& actions, QWidget* parent) : 
   left.row(tr("Drag"), tr("Look round with the free camera"));
   left.row(tr("W A S D, Wheel"), tr("Move the free camera; Shift: faster"));
   left.row(tr("Click"), tr("Find the ledger's line, and the piece"));
+  left.heading(tr("On the cards"));
+  left.row(tr("Up Down"), tr("Nudge a value; Shift: ten times, Ctrl: a tenth"));
+  left.row(tr("PgUp PgDn"), tr("Held in a value: feel it ×3, ÷3"));
+  left.row(tr("Space, arrows"), tr("In a drawing: next handle, move it"));
   left.heading(tr("On the tape"));
   left.row(tr("Drag"), tr("Move the playhead"));
   left.row(tr("Shift and drag"), tr("Select a stretch"));
