@@ -82,6 +82,32 @@ MainWindow::MainWindow(QSettings& settings, Doors doors)
   setAcceptDrops(true);
   resize(1280, 800);
   restoreGeometry(settings_.value(kGeometryKey).toByteArray());
+  auto* central = make_central();
+  setCentralWidget(central);
+  messages_ = new MessageBar(central);
+  keys_ = new ShortcutSheet(actions_.in_order(), central);
+  actions_[Act::Interpolated]->setChecked(true);
+  search_ = new CommandSearch([this] { return actions_.in_order() + marks_menu_->actions(); }, central);
+  for (const Act on : {Act::Grid, Act::Trail, Act::TapePane, Act::LedgerPane, Act::SidePane})
+    actions_[on]->setChecked(true);
+  connect_actions();
+  connect_loader();
+  connect_desks();
+  connect_page();
+  show_enabled();
+}
+
+// The page goes while what it shows is still there; losing the focus on the way is not to be heard of any more.
+MainWindow::~MainWindow() {
+  handling_.stop_feeling();
+  view().disconnect(this);
+  delete takeCentralWidget();
+  page_ = nullptr;
+}
+
+ViewWidget& MainWindow::view() { return page_->view(); }
+
+QWidget* MainWindow::make_central() {
   auto* central = new QWidget;
   auto* column = new QVBoxLayout(central);
   column->setContentsMargins(0, 0, 0, 0);
@@ -92,68 +118,8 @@ MainWindow::MainWindow(QSettings& settings, Doors doors)
   row->addWidget(make_rail());
   row->addWidget(page_, 1);
   column->addLayout(row, 1);
-  setCentralWidget(central);
-  messages_ = new MessageBar(central);
-  keys_ = new ShortcutSheet(actions_.in_order(), central);
-  actions_[Act::Interpolated]->setChecked(true);
-  search_ = new CommandSearch([this] { return actions_.in_order() + marks_menu_->actions(); }, central);
-  for (const Act on : {Act::Grid, Act::Trail, Act::TapePane, Act::LedgerPane, Act::SidePane})
-    actions_[on]->setChecked(true);
-  connect_actions();
-  connect_loader();
-  connect(&view(), &ViewWidget::driving_changed, this, &MainWindow::show_enabled);
-  connect(&view(), &ViewWidget::frame_passed, this, [this] {
-    show_figures();
-    take_actions_->show_enabled();
-  });
-  connect(&desk_, &TakeDesk::problem, this, &MainWindow::show_problem);
-  connect(&desk_, &TakeDesk::not_saved, this, [this](const QString& sentence) {
-    offered_ = [this] { desk_.study().save_again(); };
-    messages_->show_offer(tr("A take could not be saved; it is kept in memory"), sentence, tr("Try again"));
-    place_overlays();
-  });
-  connect(&handling_, &HandlingDesk::changed, this, [this] {
-    const std::string mark = handling_.is_saved() ? "" : " *";
-    profile_chip_->setText(chip_text(*profile_chip_, "Profile", handling_.now().name + mark));
-  });
-  connect(&view(), &ViewWidget::feel_asked, this,
-          [this](double factor) { factor > 0.0 ? handling_.feel(factor) : handling_.stop_feeling(); });
-  connect(profile_actions_, &ProfileActions::problem, this, &MainWindow::show_problem);
-  connect(profile_actions_, &ProfileActions::opened, this, [this](const QString& path) {
-    messages_->hide();
-    remember(path);
-  });
-  connect(take_actions_, &TakeActions::problem, this, &MainWindow::show_problem);
-  connect(take_actions_, &TakeActions::open_asked, this, &MainWindow::open);
-  connect(page_, &DrivePage::open_asked, this, &MainWindow::open);
-  connect(page_, &DrivePage::overlay_asked, this, [this](const QString& path) {
-    if (path.isEmpty()) return;
-    loader_.load_take(path, session_.shared_place());
-    load_for_ = LoadFor::Pin;
-  });
-  connect(take_actions_, &TakeActions::retake_course_asked, this, [this](const QString& path) {
-    loader_.load(path);
-    load_for_ = LoadFor::Retake;
-  });
-  connect(
-      &view(), &ViewWidget::frame_shown, this,
-      [this] {
-        if (view().trouble().isEmpty()) return;
-        messages_->show_problem(tr("The view cannot be drawn"), view().trouble());
-        place_overlays();
-      },
-      Qt::SingleShotConnection);
-  show_enabled();
+  return central;
 }
-
-// The page goes while what it shows is still there; losing the focus on the way is not to be heard of any more.
-MainWindow::~MainWindow() {
-  view().disconnect(this);
-  delete takeCentralWidget();
-  page_ = nullptr;
-}
-
-ViewWidget& MainWindow::view() { return page_->view(); }
 
 QWidget* MainWindow::make_top_strip() {
   auto* strip = new QWidget;
@@ -268,6 +234,54 @@ void MainWindow::connect_actions() {
   for (const Act pane : {Act::TapePane, Act::LedgerPane, Act::SidePane})
     toggles(pane, [this, pane](bool on) { page_->show_pane(pane, on); });
   toggles(Act::FullScreen, [this](bool full) { full ? showFullScreen() : showNormal(); });
+}
+
+void MainWindow::connect_desks() {
+  connect(&desk_, &TakeDesk::problem, this, &MainWindow::show_problem);
+  connect(&desk_, &TakeDesk::not_saved, this, [this](const QString& sentence) {
+    offered_ = [this] { desk_.study().save_again(); };
+    messages_->show_offer(tr("A take could not be saved; it is kept in memory"), sentence, tr("Try again"));
+    place_overlays();
+  });
+  connect(&handling_, &HandlingDesk::changed, this, [this] {
+    const std::string mark = handling_.is_saved() ? "" : " *";
+    profile_chip_->setText(chip_text(*profile_chip_, "Profile", handling_.now().name + mark));
+  });
+  connect(profile_actions_, &ProfileActions::problem, this, &MainWindow::show_problem);
+  connect(profile_actions_, &ProfileActions::opened, this, [this](const QString& path) {
+    messages_->hide();
+    remember(path);
+  });
+  connect(take_actions_, &TakeActions::problem, this, &MainWindow::show_problem);
+  connect(take_actions_, &TakeActions::open_asked, this, &MainWindow::open);
+  connect(take_actions_, &TakeActions::retake_course_asked, this, [this](const QString& path) {
+    loader_.load(path);
+    load_for_ = LoadFor::Retake;
+  });
+}
+
+void MainWindow::connect_page() {
+  connect(&view(), &ViewWidget::driving_changed, this, &MainWindow::show_enabled);
+  connect(&view(), &ViewWidget::frame_passed, this, [this] {
+    show_figures();
+    take_actions_->show_enabled();
+  });
+  connect(&view(), &ViewWidget::feel_asked, this,
+          [this](double factor) { factor > 0.0 ? handling_.feel(factor) : handling_.stop_feeling(); });
+  connect(page_, &DrivePage::open_asked, this, &MainWindow::open);
+  connect(page_, &DrivePage::overlay_asked, this, [this](const QString& path) {
+    if (path.isEmpty()) return;
+    loader_.load_take(path, session_.shared_place());
+    load_for_ = LoadFor::Pin;
+  });
+  connect(
+      &view(), &ViewWidget::frame_shown, this,
+      [this] {
+        if (view().trouble().isEmpty()) return;
+        messages_->show_problem(tr("The view cannot be drawn"), view().trouble());
+        place_overlays();
+      },
+      Qt::SingleShotConnection);
 }
 
 void MainWindow::connect_loader() {

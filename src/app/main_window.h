@@ -53,9 +53,12 @@ class MainWindow : public QMainWindow {
   void closeEvent(QCloseEvent* event) override;
 
  private:
+  QWidget* make_central();
   QWidget* make_top_strip();
   QWidget* make_rail();
   void connect_actions();
+  void connect_desks();
+  void connect_page();
   void connect_loader();
   void show_problem(const QString& title, const QString& sentence);
   void show_take(const std::shared_ptr<Recording>& recording, const QString& verdict, const QString& path);

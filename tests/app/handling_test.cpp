@@ -448,6 +448,11 @@ TEST_CASE_METHOD(HandlingFixture,
   CHECK(session.profile().name == "Heron");
   CHECK(handling.is_saved());
   CHECK(handling.snapshots().front().profile.jump.height == 1.7);
+  // Undone, the other file is open again, so that saving cannot write one profile over another.
+  undo();
+  CHECK(session.profile().name == "Otter");
+  CHECK(QFileInfo(handling.file()) == QFileInfo(otter));
+  CHECK(handling.unsaved().size() == 1);
 }
 
 TEST_CASE_METHOD(HandlingFixture, "A release in slow motion or pause is not lost: the jump is cut") {

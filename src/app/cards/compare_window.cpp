@@ -38,71 +38,90 @@ CompareWindow::CompareWindow(HandlingDesk& desk, QWidget* parent)
   resize(980, 640);
   first_->setObjectName("first profile");
   second_->setObjectName("second profile");
+  auto* grid = new QGridLayout(this);
+  grid->setContentsMargins(14, 12, 14, 12);
+  grid->setSpacing(8);
+  grid->addLayout(make_choosing(), 0, 0, 1, 2);
+  grid->addWidget(said_, 1, 0, 1, 2);
+  set_up_table();
+  grid->addWidget(table_, 2, 0);
+  grid->addWidget(make_drawings(), 2, 1);
+  grid->addLayout(make_blending(), 3, 0, 1, 2);
+  fill_choices();
+  connect(&desk_, &HandlingDesk::snapshots_changed, this, &CompareWindow::fill_choices);
+  second_->setCurrentIndex(std::min(1, second_->count() - 1));
+  show_both();
+}
+
+QLayout* CompareWindow::make_choosing() {
+  auto* open = new QPushButton(tr("Open another…"));
+  auto* line = new QHBoxLayout;
+  line->addWidget(first_, 1);
+  line->addWidget(new QLabel(tr("beside")));
+  line->addWidget(second_, 1);
+  line->addWidget(open);
+  connect(open, &QPushButton::clicked, this, &CompareWindow::open_asked);
+  connect(first_, &QComboBox::currentIndexChanged, this, &CompareWindow::show_both);
+  connect(second_, &QComboBox::currentIndexChanged, this, &CompareWindow::show_both);
+  return line;
+}
+
+void CompareWindow::set_up_table() {
+  table_->setHorizontalHeaderLabels({tr("value"), tr("first"), tr("second"), tr("unit")});
+  table_->verticalHeader()->hide();
+  table_->setEditTriggers(QAbstractItemView::NoEditTriggers);
+  table_->setSelectionBehavior(QAbstractItemView::SelectRows);
+  table_->setMinimumWidth(440);
+}
+
+QWidget* CompareWindow::make_drawings() {
+  auto* sheet = new QWidget;
+  sheet->setObjectName("cardList");
+  auto* column = new QVBoxLayout(sheet);
+  static const JumpLocks locks;
+  for (const CardSpec& spec : card_specs()) {
+    for (const auto& make : spec.drawings) {
+      auto* title = new QLabel(tr(spec.title));
+      title->setObjectName("cardTitle");
+      auto* drawing = new DrawingView(make(locks), nullptr);
+      drawing->setMinimumWidth(kDrawingWidth);
+      drawings_.push_back({&spec, title, drawing});
+      column->addWidget(title);
+      column->addWidget(drawing);
+    }
+  }
+  column->addStretch(1);
+  auto* area = new QScrollArea;
+  area->setWidget(sheet);
+  area->setWidgetResizable(true);
+  area->setMinimumWidth(kDrawingWidth + 40);
+  return area;
+}
+
+QLayout* CompareWindow::make_blending() {
   slider_->setObjectName("blend");
   slider_->setRange(0, kSteps);
   slider_->setAccessibleName(tr("Between the first and the second profile"));
   slider_->setToolTip(tr(
       "Drives with what lies between the two: numbers and curves in proportion, choices from the nearer one"));
-  table_->setHorizontalHeaderLabels({tr("value"), tr("first"), tr("second"), tr("unit")});
-  table_->verticalHeader()->hide();
-  table_->setEditTriggers(QAbstractItemView::NoEditTriggers);
-  table_->setSelectionBehavior(QAbstractItemView::SelectRows);
-  table_->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
-  table_->setMinimumWidth(440);
-  auto* open = new QPushButton(tr("Open another…"));
-  connect(open, &QPushButton::clicked, this, &CompareWindow::open_asked);
-  auto* sheet = new QWidget;
-  sheet->setObjectName("cardList");
-  auto* drawings = new QGridLayout(sheet);
-  static const JumpLocks locks;
-  for (const CardSpec& spec : card_specs()) {
-    for (const auto& make : spec.drawings) {
-      auto* drawing = new DrawingView(make(locks), nullptr);
-      drawing->setMinimumWidth(kDrawingWidth);
-      auto* title = new QLabel(tr(spec.title));
-      title->setObjectName("cardTitle");
-      drawings_.push_back({&spec, title, drawing});
-      const int row = drawings->rowCount();
-      drawings->addWidget(title, row, 0);
-      drawings->addWidget(drawing, row + 1, 0);
-    }
-  }
-  auto* area = new QScrollArea;
-  area->setWidget(sheet);
-  area->setWidgetResizable(true);
-  area->setMinimumWidth(kDrawingWidth + 40);
-  auto* grid = new QGridLayout(this);
-  grid->setContentsMargins(14, 12, 14, 12);
-  grid->setSpacing(8);
-  auto* choosing = new QHBoxLayout;
-  choosing->addWidget(first_, 1);
-  choosing->addWidget(new QLabel(tr("beside")));
-  choosing->addWidget(second_, 1);
-  choosing->addWidget(open);
-  grid->addLayout(choosing, 0, 0, 1, 2);
-  grid->addWidget(said_, 1, 0, 1, 2);
-  grid->addWidget(table_, 2, 0);
-  grid->addWidget(area, 2, 1);
-  auto* blending = new QHBoxLayout;
-  blending->addWidget(new QLabel(tr("Drive between them:  first")));
-  blending->addWidget(slider_, 1);
-  blending->addWidget(new QLabel(tr("second")));
   blended_->setMinimumWidth(120);
-  blending->addWidget(blended_);
-  grid->addLayout(blending, 3, 0, 1, 2);
-  fill_choices();
-  connect(first_, &QComboBox::currentIndexChanged, this, &CompareWindow::show_both);
-  connect(second_, &QComboBox::currentIndexChanged, this, &CompareWindow::show_both);
-  connect(&desk_, &HandlingDesk::snapshots_changed, this, &CompareWindow::fill_choices);
+  auto* line = new QHBoxLayout;
+  line->addWidget(new QLabel(tr("Drive between them:  first")));
+  line->addWidget(slider_, 1);
+  line->addWidget(new QLabel(tr("second")));
+  line->addWidget(blended_);
   connect(slider_, &QSlider::sliderPressed, this, [this] { gesture_ = desk_.new_gesture(); });
   connect(slider_, &QSlider::valueChanged, this, &CompareWindow::blend);
-  second_->setCurrentIndex(std::min(1, second_->count() - 1));
-  show_both();
+  return line;
+}
+
+void CompareWindow::offer(const QString& name, const Profile& profile) {
+  opened_.push_back({name, profile});
+  fill_choices();
 }
 
 void CompareWindow::add(const QString& name, const Profile& profile) {
-  opened_.push_back({name, profile});
-  fill_choices();
+  offer(name, profile);
   second_->setCurrentText(name);
 }
 

@@ -23,7 +23,8 @@ class CompareWindow : public QWidget {
  public:
   CompareWindow(HandlingDesk& desk, QWidget* parent);
 
-  // Adds a profile to choose from, and chooses it as the second.
+  // Adds a profile to choose from; add() also chooses it as the second.
+  void offer(const QString& name, const Profile& profile);
   void add(const QString& name, const Profile& profile);
 
  signals:
@@ -39,6 +40,10 @@ class CompareWindow : public QWidget {
     QLabel* title;
     DrawingView* drawing;
   };
+  QLayout* make_choosing();
+  QWidget* make_drawings();
+  QLayout* make_blending();
+  void set_up_table();
   void fill_choices();
   void show_both();
   void blend(int share);

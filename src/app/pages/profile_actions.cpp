@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "pages/profile_actions.h"
 
+#include <QDir>
 #include <QFileInfo>
 #include <QInputDialog>
 #include <QMenu>
@@ -51,8 +52,7 @@ void ProfileActions::open(const QString& path) {
   // What was changed and not saved can be had back: by undo, and from the snapshots.
   if (!desk_.is_saved())
     desk_.keep_snapshot(tr("not saved when %1 was opened").arg(QString::fromStdString(profile->name)));
-  desk_.set(*profile, tr("open profile %1").arg(QString::fromStdString(profile->name)));
-  desk_.opened(path, *profile);
+  desk_.open(path, *profile);
   emit opened(path);
 }
 
@@ -100,6 +100,12 @@ CompareWindow* ProfileActions::compare() {
   if (!compare_) {
     compare_ = new CompareWindow(desk_, window_);
     compare_->setAttribute(Qt::WA_DeleteOnClose);
+    // Profiles that lie beside the present one are at hand.
+    const QFileInfo own(desk_.file());
+    for (const QFileInfo& file : own.dir().entryInfoList({"*.profile.json"}, QDir::Files, QDir::Name)) {
+      const auto profile = read_profile(file.filePath().toStdString());
+      if (profile && file != own) compare_->offer(QString::fromStdString(profile->name), *profile);
+    }
     connect(compare_, &CompareWindow::open_asked, this, [this] {
       const QString path =
           doors_.ask_for_file(compare_, tr("Open a profile to compare with"), tr(kProfileFilter));

@@ -106,7 +106,15 @@ void HandlingDesk::stop_feeling() {
   desk_.try_profile(before_feeling_);
 }
 
-void HandlingDesk::opened(const QString& file, const Profile& profile) {
+void HandlingDesk::open(const QString& file, const Profile& profile) {
+  stop_feeling();
+  const auto follow_it = [this, file, profile, old_file = file_, old = saved_](bool done) {
+    done ? follow(file, profile) : follow(old_file, old);
+  };
+  desk_.set_profile(profile, tr("open profile %1").arg(QString::fromStdString(profile.name)), 0, follow_it);
+}
+
+void HandlingDesk::follow(const QString& file, const Profile& profile) {
   file_ = file.isEmpty() ? QString() : QFileInfo(file).absoluteFilePath();
   saved_ = profile;
   session_.set_profile_file(file_.toStdString());
@@ -129,7 +137,7 @@ bool HandlingDesk::save_as(const QString& file) {
     return false;
   }
   QFile::remove(folder_ + "/" + kUnsavedFile);
-  opened(file, profile);
+  follow(file, profile);
   return true;
 }
 

@@ -43,7 +43,7 @@ class HandlingDesk : public QObject {
 
   // The file. What is open follows it when it changes on the disk: what changed there is taken over, other
   // changes of one's own stay.
-  void opened(const QString& file, const Profile& profile);
+  void open(const QString& file, const Profile& profile);  // Undone, the file from before is open again.
   QString file() const { return file_; }
   const Profile& saved() const { return saved_; }
   std::vector<ProfileDifference> unsaved() const { return differences(saved_, now()); }
@@ -71,6 +71,7 @@ class HandlingDesk : public QObject {
   void refused(const QString& title, const QString& why);
 
  private:
+  void follow(const QString& file, const Profile& saved);
   void add_snapshot(const QString& name, const Profile& profile);
   void read_snapshots();
   void keep_unsaved();

@@ -114,10 +114,15 @@ void TakeDesk::take_values(const Profile& profile, int tick_rate, std::shared_pt
   emit values_changed();
 }
 
-void TakeDesk::set_profile(const Profile& profile, const QString& what, int gesture) {
-  const auto set = [this](const Profile& p) { take_values(p, session_.tick_rate(), other_place_); };
+void TakeDesk::set_profile(const Profile& profile, const QString& what, int gesture,
+                           const std::function<void(bool)>& also) {
+  const auto set = [this, also](const Profile& p, bool done) {
+    take_values(p, session_.tick_rate(), other_place_);
+    if (also) also(done);
+  };
   undo_.push(new Change(
-      what, [set, profile] { set(profile); }, [set, before = session_.profile()] { set(before); }, gesture));
+      what, [set, profile] { set(profile, true); }, [set, before = session_.profile()] { set(before, false); },
+      gesture));
 }
 
 void TakeDesk::set_tick_rate(int rate) {

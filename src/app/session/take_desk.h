@@ -5,6 +5,7 @@
 
 #include <QObject>
 #include <QUndoStack>
+#include <functional>
 
 #include "session/drive_session.h"
 #include "session/journal.h"
@@ -28,8 +29,10 @@ class TakeDesk : public QObject {
   void pass(double now);
 
   // Values to drive with; the shown take is run again with them.
-  // Changes of one gesture other than 0 are undone at once.
-  void set_profile(const Profile& profile, const QString& what, int gesture = 0);
+  // Changes of one gesture other than 0 are undone at once. `also` is called with what is done, and with false
+  // when it is undone.
+  void set_profile(const Profile& profile, const QString& what, int gesture = 0,
+                   const std::function<void(bool done)>& also = {});
   // The same without undo, for values that are only felt for a moment.
   void try_profile(const Profile& profile) { take_values(profile, session_.tick_rate(), other_place_); }
   void set_tick_rate(int rate);
