@@ -84,6 +84,7 @@ QWidget* CompareWindow::make_drawings() {
       auto* title = new QLabel(tr(spec.title));
       title->setObjectName("cardTitle");
       auto* drawing = new DrawingView(make(locks), nullptr);
+      drawing->cover_reference();
       drawing->setMinimumWidth(kDrawingWidth);
       drawings_.push_back({&spec, title, drawing});
       column->addWidget(title);

@@ -24,6 +24,11 @@ double rounded(double value, double worth) {
   return std::round(value / unit) * unit;
 }
 
+Extent united(const Extent& a, const Extent& b) {
+  return {std::min(a.left, b.left), std::max(a.right, b.right), std::min(a.bottom, b.bottom),
+          std::max(a.top, b.top), a.to_scale};
+}
+
 }  // namespace
 
 DrawingView::DrawingView(std::unique_ptr<CardDrawing> drawing, HandlingDesk* desk, QWidget* parent)
@@ -52,10 +57,11 @@ QRectF DrawingView::area() const {
 
 Sketch DrawingView::sketch() const {
   Extent extent = held_extent_.value_or(drawing_->extent(now_));
+  if (covers_reference_) extent = united(extent, drawing_->extent(reference_));  // Both are looked at.
   Sketch sketch(extent, area(), drawing_->footer());
   if (differs_) drawing_->draw_reference(sketch, reference_);
   drawing_->draw(sketch, now_);
-  if (desk_ != nullptr) {
+  if (!covers_reference_) {
     for (const Handle& handle : drawing_->handles(now_)) sketch.keep_clear(handle.at, kHandle + 1.0);
   }
   return sketch;

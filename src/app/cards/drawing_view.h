@@ -16,6 +16,8 @@ class DrawingView : public QWidget {
   // Without a desk it only shows.
   DrawingView(std::unique_ptr<CardDrawing> drawing, HandlingDesk* desk, QWidget* parent = nullptr);
 
+  // Scaled so that the reference is whole too, and without room for handles.
+  void cover_reference() { covers_reference_ = true; }
   void show_profiles(const Profile& now, const Profile& reference, int tick_rate = 60);
 
   // For tests and tools: where a handle is, in the widget.
@@ -44,7 +46,7 @@ class DrawingView : public QWidget {
   std::unique_ptr<CardDrawing> drawing_;
   HandlingDesk* desk_;
   Profile now_, reference_;
-  bool differs_ = false;
+  bool differs_ = false, covers_reference_ = false;
   std::optional<std::size_t> chosen_, hovered_;
   // While a handle is dragged the scale stays, or it would run away from the mouse.
   std::optional<Extent> held_extent_;
