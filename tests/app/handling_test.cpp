@@ -455,6 +455,25 @@ TEST_CASE_METHOD(HandlingFixture,
   CHECK(handling.unsaved().size() == 1);
 }
 
+TEST_CASE_METHOD(HandlingFixture,
+                 "A take brings its profile's file along, and another file is another profile") {
+  walk();
+  const QString heron = kSource + "/profiles/heron.profile.json";
+  open(heron);
+  CHECK(QFileInfo(handling.file()) == QFileInfo(heron));
+  const QString take = file("otter.take", take_bytes(session.shown().take));
+  open(take);
+  REQUIRE(wait_for([&] { return session.profile().name == "Otter"; }));
+  REQUIRE(wait_for([&] { return QFileInfo(handling.file()) == QFileInfo(otter); }));
+  CHECK(handling.is_saved());
+  chosen_file = folder.filePath("sluice_keeper.profile.json");
+  trigger(Act::SaveProfileAs);
+  CHECK(read_profile(chosen_file.toStdString())->name == "Sluice keeper");
+  CHECK(session.profile().name == "Sluice keeper");
+  CHECK(handling.is_saved());
+  CHECK(on_disk() == kOtter);
+}
+
 TEST_CASE_METHOD(HandlingFixture, "A release in slow motion or pause is not lost: the jump is cut") {
   for (const bool pause : {false, true}) {
     trigger(Act::ToStart);

@@ -19,6 +19,14 @@ constexpr std::size_t kMostSnapshots = 60;
 const char* const kUnsavedFile = "unsaved.profile.json";
 const char* const kTimeFormat = "yyyy-MM-dd'T'HH-mm-ss-zzz";
 
+// "sluice_keeper.profile.json" is called "Sluice keeper".
+QString name_of(const QString& file) {
+  QString name = QFileInfo(file).fileName().section('.', 0, 0).replace('_', ' ');
+  if (name.isEmpty()) return file;
+  name[0] = name[0].toUpper();
+  return name;
+}
+
 // The values of `onto` that differ between two profiles become those of the second.
 Profile with_changes(Profile onto, const Profile& from, const Profile& to) {
   for (const ProfileField& f : profile_fields()) {
@@ -54,7 +62,7 @@ HandlingDesk::HandlingDesk(TakeDesk& desk, DriveSession& session, const QString&
     keep_.start();
     emit changed();
   });
-  connect(&desk_, &TakeDesk::shown_changed, this, &HandlingDesk::changed);
+  connect(&desk_, &TakeDesk::shown_changed, this, &HandlingDesk::go_with_take);
 }
 
 HandlingDesk::~HandlingDesk() {
@@ -124,7 +132,10 @@ void HandlingDesk::follow(const QString& file, const Profile& profile) {
 
 bool HandlingDesk::save_as(const QString& file) {
   stop_feeling();
-  const Profile profile = now();
+  Profile profile = now();
+  // Another file is another profile, called as its file is.
+  const bool other = !file_.isEmpty() && QFileInfo(file).absoluteFilePath() != file_;
+  if (other && profile.name == saved_.name) profile.name = name_of(file).toStdString();
   QFile old(file);
   const bool there = old.open(QIODevice::ReadOnly);
   const std::string text = there ? old.readAll().toStdString() : std::string();
@@ -137,6 +148,7 @@ bool HandlingDesk::save_as(const QString& file) {
     return false;
   }
   QFile::remove(folder_ + "/" + kUnsavedFile);
+  if (profile.name != now().name) desk_.set_profile(profile, tr("name"));
   follow(file, profile);
   return true;
 }
@@ -211,6 +223,18 @@ void HandlingDesk::go_back_to(std::size_t n) {
   Profile profile = snapshots_[n].profile;
   profile.name = now().name;
   set(profile, snapshots_[n].name);
+}
+
+// A take brings its profile along: saving must not write that over the file of another one.
+void HandlingDesk::go_with_take() {
+  const Profile& profile = session_.profile();
+  if (!feeling_ && session_.has_shown() && profile.name != saved_.name) {
+    const std::string& file = session_.shown().take.profile_file;
+    const auto own = file.empty() ? Result<Profile>(refuse({})) : read_profile(file);
+    const bool is_own = own && own->name == profile.name;
+    follow(is_own ? QString::fromStdString(file) : QString(), is_own ? *own : profile);
+  }
+  emit changed();
 }
 
 void HandlingDesk::keep_unsaved() {

@@ -78,6 +78,7 @@ class HandlingDesk : public QObject {
   void file_changed();
   void watch();
   void snapshot_before_change();
+  void go_with_take();
 
   TakeDesk& desk_;
   DriveSession& session_;

@@ -117,8 +117,8 @@ void TakeDesk::take_values(const Profile& profile, int tick_rate, std::shared_pt
 void TakeDesk::set_profile(const Profile& profile, const QString& what, int gesture,
                            const std::function<void(bool)>& also) {
   const auto set = [this, also](const Profile& p, bool done) {
-    take_values(p, session_.tick_rate(), other_place_);
     if (also) also(done);
+    take_values(p, session_.tick_rate(), other_place_);
   };
   undo_.push(new Change(
       what, [set, profile] { set(profile, true); }, [set, before = session_.profile()] { set(before, false); },

@@ -61,3 +61,21 @@ TEST_CASE("The body turns towards where it goes at its own rate") {
   state = run(state, profile, world, 60, 1.0, left);
   CHECK(degrees(state.facing) == Approx(90.0));
 }
+
+TEST_CASE("Axes are inverted one by one, and the look stick's push is raised to its power") {
+  Profile::Look look;
+  const Vec2 plain = mouse_look(look, Vec2(10, 20));
+  look.invert_pitch = true;
+  CHECK(mouse_look(look, Vec2(10, 20)) == Vec2(plain.x, -plain.y));
+  CHECK(stick_turn_rate(look, Vec2(0, 1)).y == Approx(-look.stick_pitch));
+  look.invert_yaw = true;
+  CHECK(mouse_look(look, Vec2(10, 20)) == -plain);
+  CHECK(stick_turn_rate(look, Vec2(1, 0)).x == Approx(look.stick_yaw));
+  look = {};
+  look.dead_zone = 0.0;
+  look.stick_power = 2.0;
+  const Vec2 half = stick_turn_rate(look, Vec2(0.3, 0.4));
+  CHECK(half.x == Approx(-0.25 * 0.6 * look.stick_yaw));
+  CHECK(half.y == Approx(0.25 * 0.8 * look.stick_pitch));
+  CHECK(stick_turn_rate(look, Vec2(0.0)) == Vec2(0.0));
+}

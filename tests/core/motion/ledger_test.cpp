@@ -91,3 +91,21 @@ TEST_CASE("Every kind of entry becomes one JSON object with its kind") {
   CHECK(is_refusal(all[10]));
   CHECK_FALSE(is_refusal(entry::Step{entry::Step::Outcome::Taken, 0.2, 0.34, 0}));
 }
+
+TEST_CASE("Every reason that refuses a jump is told in words of its own") {
+  using Why = entry::JumpRefused::Why;
+  const TriangleWorld world = Scene().floor().world();
+  std::set<std::string> sentences, words;
+  for (const Why why : {Why::NoGround, Why::AirJumpsUsed, Why::Skidding, Why::SameWall, Why::NoHeadRoom}) {
+    const entry::JumpRefused refused{why, 1e9, 0.12};
+    sentences.insert(to_sentence(refused, world));
+    words.insert(nlohmann::json::parse(to_json(refused, world))["why"]);
+    CHECK(is_refusal(refused));
+    CHECK_THAT(to_sentence(refused, world),
+               Catch::StartsWith("jump refused: ") && Catch::EndsWith("remembered for 120 ms"));
+  }
+  CHECK(sentences.size() == 5);
+  CHECK(words.size() == 5);
+  CHECK(to_sentence(entry::JumpRefused{Why::NoGround, 0.2, 0.0}, world) ==
+        "jump refused: the ground was left 200 ms ago, too long");
+}
