@@ -29,8 +29,8 @@ class TakeDesk : public QObject {
   void pass(double now);
 
   // Values to drive with; the shown take is run again with them.
-  // Changes of one gesture other than 0 are undone at once. `also` is called before what is done, and with
-  // false before when it is undone.
+  // Changes of one gesture other than 0 are undone at once. `also` is called first, with whether
+  // it is done or undone.
   void set_profile(const Profile& profile, const QString& what, int gesture = 0,
                    const std::function<void(bool done)>& also = {});
   // The same without undo, for values that are only felt for a moment.
