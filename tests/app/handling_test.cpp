@@ -292,6 +292,10 @@ TEST_CASE_METHOD(HandlingFixture, "An extreme is felt for as long as the key is 
   QTest::keyClick(&view, Qt::Key_Escape);  // Leaving too.
   CHECK(session.profile().jump.height == 1.0);
   CHECK(window.desk().undo().count() == changes);
+  handling.attend("capsule.height");
+  handling.feel(1.0 / 3.0);
+  CHECK_FALSE(handling.feeling());
+  CHECK(window.messages().text().contains("the eyes must not be above"));
 }
 
 TEST_CASE_METHOD(HandlingFixture, "Cards are searched by name and meaning, folded, and torn off and put back") {

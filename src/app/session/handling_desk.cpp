@@ -80,9 +80,7 @@ bool HandlingDesk::set(const Profile& profile, const QString& what, int gesture)
     return false;
   }
   snapshot_before_change();
-  Profile next = *fits;
-  next.notes = profile.notes;
-  desk_.set_profile(next, what, gesture);
+  desk_.set_profile(*fits, what, gesture);
   return true;
 }
 
@@ -98,15 +96,19 @@ bool HandlingDesk::assign(const QString& path, const QString& text, int gesture)
 
 void HandlingDesk::feel(double factor) {
   const ProfileField* field = find_field(attended_.toStdString());
-  if (feeling_ || field == nullptr) return;
+  if (feeling_) return;
+  if (field == nullptr)
+    return emit refused(tr("There is no value to feel"),
+                        tr("The keys act on the value in the cards that was touched last."));
   before_feeling_ = session_.profile();
   Profile extreme = before_feeling_;
   field->set_typed(extreme, std::clamp(field->typed(extreme) * factor, field->low, field->high));
   const auto fits = checked(extreme);
-  if (!fits) return;
+  if (!fits)
+    return emit refused(tr("%1 cannot be felt that far").arg(attended_),
+                        QString::fromStdString(fits.error().what));
   feeling_ = true;
-  extreme.notes = before_feeling_.notes;
-  desk_.try_profile(extreme);
+  desk_.try_profile(*fits);
 }
 
 void HandlingDesk::stop_feeling() {
