@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: MIT
 // What the values of a profile come to, in closed form: how high, how far, how soon. Nothing here steps; tests
-// hold every figure against simulated runs.
+// hold the figures against simulated runs.
 //
 // Units: m, m/s, m/s2, s, radians. Motion is over level ground without walls. Vectors of one dimension are
 // plain numbers: along the push, or along up.
