@@ -375,6 +375,9 @@ TEST_CASE_METHOD(HandlingFixture,
   file("otter.profile.json", "{\"lagniappe\": \"profile\", ");
   REQUIRE(wait_for([&] { return window.messages().text().contains("cut off"); }));
   CHECK(session.profile().ground.speed == 5.5);
+  // What is broken there is not written over.
+  CHECK_FALSE(handling.save());
+  CHECK(on_disk() == "{\"lagniappe\": \"profile\", ");
   // Put in place by another program, atomically, it is still followed.
   text.replace(text.find("5.5"), 3, "6.5");
   REQUIRE(write_file(otter.toStdString(), text));

@@ -138,12 +138,13 @@ bool HandlingDesk::save_as(const QString& file) {
   // Another file is another profile, called as its file is.
   const bool other = !file_.isEmpty() && QFileInfo(file).absoluteFilePath() != file_;
   if (other && profile.name == saved_.name) profile.name = name_of(file).toStdString();
-  QFile old(file);
-  const bool there = old.open(QIODevice::ReadOnly);
-  const std::string text = there ? old.readAll().toStdString() : std::string();
-  auto next = text.empty() ? profile_text(profile) : profile_text(profile, text, file.toStdString());
-  // What is there may have been broken since: then the whole is written anew.
-  if (!next) next = profile_text(profile);
+  // The text of the present file is what is changed, for its own sake or as a copy. One that was broken since
+  // is not written over: what somebody is at work on there would be lost.
+  QFile present(file_);
+  const bool there = !file_.isEmpty() && present.open(QIODevice::ReadOnly);
+  auto next = there ? profile_text(profile, present.readAll().toStdString(), file_.toStdString())
+                    : profile_text(profile);
+  if (!next && other) next = profile_text(profile);
   const auto written = next ? write_file(file.toStdString(), *next) : Result<void>(refuse(next.error()));
   if (!written) {
     emit refused(tr("The profile was not saved"), QString::fromStdString(written.error().sentence()));
