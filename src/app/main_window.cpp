@@ -100,7 +100,8 @@ MainWindow::MainWindow(QSettings& settings, Doors doors)
 // The page goes while what it shows is still there; losing the focus on the way is not to be heard of any more.
 MainWindow::~MainWindow() {
   handling_.stop_feeling();
-  view().disconnect(this);
+  for (const QObject* told : std::initializer_list<const QObject*>{&view(), &desk_, &handling_, &loader_})
+    told->disconnect(this);
   delete takeCentralWidget();
   page_ = nullptr;
 }
