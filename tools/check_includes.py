@@ -14,9 +14,10 @@ MAY_USE = {
     "src/core/geometry": ["math"],
     "src/core/world": ["math", "geometry"],
     "src/core/motion": ["math", "geometry", "world"],
-    "src/core/sim": ["math", "geometry", "world", "motion"],
-    "src/core/course": ["math", "geometry", "world", "motion", "sim"],
-    "src/core/io": ["math", "geometry", "world", "motion", "sim", "course"],
+    "src/core/states": ["math", "geometry", "world", "motion"],
+    "src/core/sim": ["math", "geometry", "world", "motion", "states"],
+    "src/core/course": ["math", "geometry", "world", "motion", "states", "sim"],
+    "src/core/io": ["math", "geometry", "world", "motion", "states", "sim", "course"],
 }
 APP_MAY_USE = {
     "theme": [],

@@ -12,11 +12,23 @@
 
 namespace lagniappe {
 
-enum class StateId : std::uint8_t { Stand, Walk, Sprint, Rise, Fall, Skid, Fly };
-inline constexpr int kStateCount = 7;
-inline constexpr std::array<std::string_view, kStateCount> kStateNames = {"Stand", "Walk", "Sprint", "Rise",
-                                                                          "Fall",  "Skid", "Fly"};
-inline std::string_view name_of(StateId id) { return kStateNames[static_cast<std::size_t>(id)]; }
+// A row of the profile's table of states; see states.h. The named ones are those of the built-in table.
+enum class StateId : std::uint8_t {
+  Stand,
+  Walk,
+  Sprint,
+  Rise,
+  Fall,
+  Skid,
+  Fly,
+  Crouch,
+  Slide,
+  Lie,
+  Tuck,
+  Soar
+};
+
+inline constexpr int kMemorySlots = 6;
 
 enum class Verdict : std::uint8_t {
   None,      // Nothing underfoot.
@@ -52,13 +64,13 @@ struct CharacterState {
   double yaw = 0.0;                          // Of the look, in the body frame, in (-pi, pi].
   double pitch = 0.0;                        // Of the look.
   double facing = 0.0;                       // Yaw of the body, which follows where it goes.
-  double capsule_height = 0.0;               // m.
+  double capsule_height = 0.0;               // m, from foot to crown; twice the radius while lying.
   Ground ground;
   Home home;
 
   double time = 0.0;                   // s since the start: what moving pieces go by. Goes on through resets.
   Vec3 ground_velocity_C = Vec3(0.0);  // m/s of the piece underfoot where the capsule rests; zero in the air.
-  Vec3 ground_trend_C = Vec3(0.0);     // The ground's normal, averaged over the last tenth of a second or so.
+  glm::vec3 ground_trend_C = glm::vec3(0.0f);  // The ground's normal, averaged over the last tenth of a second.
   Vec3 wall_normal_C = Vec3(0.0);  // Unit, across up: of the wall that the last tick slid along; zero without.
   double state_time = 0.0;         // s in the present state.
   double since_grounded =
@@ -66,33 +78,41 @@ struct CharacterState {
   double since_jump_press = 1e9;  // s since the end of the tick with a press of jump that nothing has used yet.
   double run_up_speed = 0.0;      // m/s across up when the ground was last left.
   double gathered = 0.0;          // m/s that holding the push has added to the lowest gathered speed.
-  double since_push = 0.0;        // s without a push.
   double travelled = 0.0;         // m along the ground since the start; what the stride is drawn from.
-  Vec3 eye_offset_C = Vec3(0.0);  // Drawn minus true foot: what is left of the last steps and snaps.
-  std::uint64_t tick = 0;
+  double eye_offset = 0.0;        // m along up, drawn minus true foot: what is left of the last steps and snaps.
+  std::uint32_t tick = 0;
   std::uint32_t times_put_home =
       0;  // Resets and falls out of the limits; a drawn frame does not blend across one.
-  double jumped_wall =
-      1e9;  // Yaw in the body frame of the normal of the wall jumped off last; 1e9 since landing.
-  std::int32_t air_jumps_used = 0;
+  float since_push = 0.0f;  // s without a push.
+  float jumped_wall =
+      1e9f;  // Yaw in the body frame of the normal of the wall jumped off last; 1e9 since landing.
+  float lie_length = 0.0f;    // m from end to end beyond twice the radius; 0 is upright.
+  float lie_pitch = 0.0f;     // rad by which the head lies higher than the feet.
+  float stride = 0.0f;        // Of two steps, in [0, 1): what the legs are drawn from.
+  float ground_time = 0.0f;   // s on the ground.
+  std::array<float, kActionCount - 1> since_press = {1e9f, 1e9f, 1e9f, 1e9f, 1e9f, 1e9f};  // s; not of reset.
+  std::array<float, kMemorySlots> memory = {};  // The table's slots.
+  std::int16_t air_jumps_used = 0;
   std::int16_t flight_of =
       -1;  // The jump that this flight is of: 0 the first, k the k-th in the air; -1: none.
   bool first_jump_used = false;  // Since landing.
   bool jump_cut = false;         // The button was let go while rising, or a ceiling was met.
   Buttons held;
   StateId state = StateId::Fall;
+  StateId came_from = StateId::Fall;  // The state before.
 
   // What the last tick did.
   bool stepped = false;
   bool carried = false;      // Moved along by the piece underfoot.
   bool crushed = false;      // Still in overlap: no way out was found.
   std::uint16_t slides = 0;  // Planes met.
-  double snapped = 0.0;      // m moved down (or up) to stay on the ground.
-  double carried_yaw = 0.0;  // rad that look and body were turned by: by the piece underfoot, or in place.
-  double penetration = 0.0;  // m that the capsule was inside a solid when the tick began; it was pushed out.
+  float snapped = 0.0f;      // m moved down (or up) to stay on the ground.
+  float carried_yaw = 0.0f;  // rad that look and body were turned by: by the piece underfoot, or in place.
+  float penetration = 0.0f;  // m that the capsule was inside a solid when the tick began; it was pushed out.
 
   Vec3 up_C() const { return frame_CB * Vec3(0.0, 1.0, 0.0); }
   bool grounded() const { return ground.verdict == Verdict::Walkable; }
+  bool lying() const { return lie_length > 0.0f; }
 };
 
 static_assert(std::is_trivially_copyable_v<CharacterState>);
@@ -110,6 +130,10 @@ CharacterState start_state(const Profile& profile, const Home& home);
 inline Segment capsule_axis(const Vec3& foot_C, const Vec3& up_C, double radius, double height) {
   return {foot_C + up_C * radius, foot_C + up_C * (height - radius)};
 }
+
+// The same of a character, upright or lying. Lying, the axis runs from the feet to the head along the body's
+// facing, its middle one radius above the foot.
+Segment capsule_axis(const CharacterState& state, double radius);
 
 // Returns the unit direction of the look at `yaw` (and `pitch`) in the course frame.
 Vec3 look_direction(const Quat& frame_CB, double yaw, double pitch);

@@ -70,8 +70,9 @@ std::string document_kind(const std::string& path);
 Result<std::string> check_file(const std::string& path);
 
 // Writes a trace as CSV, one row per state, numbers that read back to the same bits.
-std::string trace_csv(const std::vector<CharacterState>& states, const World& world, int tick_rate);
-std::string trace_csv(const Run& run, const World& world);
+std::string trace_csv(const std::vector<CharacterState>& states, const World& world, const Profile& profile,
+                      int tick_rate);
+std::string trace_csv(const Run& run, const World& world, const Profile& profile);
 
 // Writes the ledger of every tick as JSON lines, one object per tick with `tick` and `entries`.
 std::string ledger_lines(const Run& run, const Take& take, const World& world);

@@ -22,14 +22,14 @@ double take_off_speed(double gravity, double height);
 // The same for the profile, whose jumps may hang around the apex. With s the hang speed, k its factor of
 // gravity, and c = s^2 / (2 g k) the height gained while hanging: v = sqrt(2 g (h - c) + s^2); v = sqrt(2 g k
 // h) where h < c.
-double take_off_speed(const Profile& profile, double height);
+double take_off_speed(const Values& profile, double height);
 
 // The height that a jump is set to: 0 is the first, k the k-th in the air.
-double jump_height(const Profile& profile, int jump);
+double jump_height(const Values& profile, int jump);
 
 // Gravity of a rise after the button was let go, as a share of gravity: v^2 / (2 g lowest), which takes a jump
 // that is let go of at once to `lowest_share` of its height.
-double cut_factor(const Profile& profile, int jump);
+double cut_factor(const Values& profile, int jump);
 
 // How gravity pulls at a character in the air: by a factor of gravity for each band of rise speed. A band holds
 // for speeds above `above`; the last one, for the fall at terminal speed, pulls no more.
@@ -43,7 +43,7 @@ struct Pull {
   int count = 0;
 };
 // `jump`: which one the flight is of, or -1 for none. `cut`: the button was let go.
-Pull pull_on(const Profile& profile, int jump, bool cut);
+Pull pull_on(const Values& profile, int jump, bool cut);
 
 // Rise speed and height after `time` of such a pull, exactly.
 struct Risen {
@@ -60,15 +60,15 @@ struct JumpArc {
 };
 // `released`: s after the take-off at which the button is let go; negative: never. `from`: m above the ground
 // at which the jump begins.
-JumpArc jump_arc(const Profile& profile, int jump = 0, double released = -1.0, double from = 0.0);
+JumpArc jump_arc(const Values& profile, int jump = 0, double released = -1.0, double from = 0.0);
 // Height above the take-off `time` after it.
-double jump_height_at(const Profile& profile, int jump, double time, double released = -1.0);
+double jump_height_at(const Values& profile, int jump, double time, double released = -1.0);
 
 // Of these four, any two make the other two: v = g t + s - s / k, and 2 g h = v^2 - s^2 + s^2 / k, with s and k
 // as for take_off_speed(); v = g k t and h = v t / 2 where all of the jump hangs. Without hang v = g t, h = v t
 // / 2.
 enum class JumpValue : std::uint8_t { Height, TimeToApex, Gravity, TakeOff };
-double jump_value(const Profile& profile, JumpValue which);
+double jump_value(const Values& profile, JumpValue which);
 
 // Returns the profile with the gravity and jump height that two of the values make; nothing where none do.
 // REQUIRES: two different ones.
@@ -93,7 +93,7 @@ class PushCurve {
   double turn_time() const { return turn_time_; }  // s from full speed one way to a stand, pushing the other.
 
  private:
-  friend PushCurve walking_push(const Profile& profile, double push);
+  friend PushCurve walking_push(const Values& profile, double push);
   struct Pushed;
   Pushed pushed_for(double time) const;
 
@@ -104,10 +104,13 @@ class PushCurve {
 };
 
 // The push of a walk: towards ground.speed, or towards what is gathered.
-PushCurve walking_push(const Profile& profile, double push);
+PushCurve walking_push(const Values& profile, double push);
 
 // The speed that a push held for long reaches on level ground without sprinting.
-double walking_speed(const Profile& profile);
+double walking_speed(const Values& profile);
+
+// Returns the way from a foot's touch to its next at a speed along the ground.
+double stride_length(const Values::Gait& gait, double speed);
 
 // Returns the response whose time to 90 % (or stopping distance at `speed`) is what is asked, by changing the
 // one value of its model that decides it. Instant responses stay as they are.
@@ -119,8 +122,8 @@ double gathered_speed(const Profile::Ground::Gather& gather, double time);
 
 // A skid down a slope of `angle`: the acceleration along it (m/s2; not positive: it comes to rest), and the way
 // on level ground until a skid of `speed` is over.
-double skid_acceleration(const Profile& profile, double angle);
-double run_out_distance(const Profile& profile, double speed);
+double skid_acceleration(const Values& profile, double angle);
+double run_out_distance(const Values& profile, double speed);
 
 // The field of view, in radians from bottom to top, at a speed.
 double field_of_view(const Profile::Camera& camera, double speed);

@@ -3,6 +3,7 @@
 // Attach one to step(); with none attached nothing is recorded and nothing is spent.
 #pragma once
 
+#include <memory>
 #include <string>
 #include <variant>
 #include <vector>
@@ -10,6 +11,8 @@
 #include "lagniappe/character_state.h"
 
 namespace lagniappe {
+
+class StateChart;
 
 // Lengths in metres, speeds in metres per second, angles in radians, vectors in the course frame.
 namespace entry {
@@ -40,6 +43,25 @@ struct Wish {
 };  // share: of the full speed, in [0, 1].
 struct StateChange {
   StateId from, to;
+  std::shared_ptr<const StateChart> chart = nullptr;  // Null: the built-in one.
+  int row = -1;                                       // Of the transition in its table; -1: none.
+};
+struct StateLoop {  // The transition would have led round in a circle, or was one too many for a tick.
+  StateId from, to;
+  std::shared_ptr<const StateChart> chart;
+  int row;
+};
+struct ScriptFailed {
+  std::string what;  // With the place: "Walk to Glide:1: there is no signal 'wihs'".
+};
+struct StanceWaits {  // The capsule is not yet as the state's stance wants it, for want of room.
+  enum class Why : std::uint8_t { Ceiling, Wall, Drop } why;
+  double wanted, height;  // m: of the capsule; lying, its length.
+  PieceId piece;
+};
+struct LieHeld {  // Lying, it did not go or turn where it would hang over a drop or enter a wall.
+  enum class Why : std::uint8_t { Drop, Wall } why;
+  bool turning;
 };
 struct Jump {
   enum class From : std::uint8_t { Ground, Skid, Wall, Air } from;
@@ -55,6 +77,7 @@ struct JumpRefused {
     Skidding,      // On ground that is too steep.
     SameWall,      // The wall was jumped off already.
     NoHeadRoom,    //
+    State,         // No transition of the present state takes it.
   } why;
   double since_grounded;  // s since the ground was left; 1e9 after a jump.
   double remembered;      // s for which the press will be remembered; 0: not.
@@ -111,7 +134,8 @@ struct LeftGround {
 using LedgerEntry =
     std::variant<entry::Reset, entry::Carry, entry::Push, entry::PushOut, entry::Wish, entry::StateChange,
                  entry::Jump, entry::JumpRefused, entry::Sweep, entry::Slide, entry::Step, entry::Probe,
-                 entry::Judged, entry::Snap, entry::Crest, entry::LeftGround, entry::JumpCut, entry::HeadBump>;
+                 entry::Judged, entry::Snap, entry::Crest, entry::LeftGround, entry::JumpCut, entry::HeadBump,
+                 entry::StateLoop, entry::ScriptFailed, entry::StanceWaits, entry::LieHeld>;
 
 struct Ledger {
   std::vector<LedgerEntry> entries;

@@ -5,6 +5,7 @@
 #include <array>
 #include <cstdint>
 #include <map>
+#include <memory>
 #include <string>
 
 #include "lagniappe/vector.h"
@@ -47,10 +48,8 @@ struct Curve {
   }
 };
 
-struct Profile {
-  std::string name = "Untitled";
-  std::map<std::string, std::string> notes;  // What people write about a value, by its path ("jump.height").
-
+// The numbers, curves and choices. Plain: a copy costs no more than its bytes.
+struct Values {
   struct Capsule {
     double radius = 0.30;          // m.
     double height = 1.80;          // m, foot to crown. REQUIRES: height >= 2 radius.
@@ -102,6 +101,7 @@ struct Profile {
       double lowest = 3.0;   // m/s that the first push gives.
       double highest = 9.0;  // m/s that it grows to.
       double grace = 0.15;   // s without a push after which what was gathered is lost.
+      double least = 0.0;    // m/s that it never is below, whatever was gathered: what a sprint sets.
     } gather;
   } ground;
 
@@ -185,6 +185,34 @@ struct Profile {
     double widening = 0.0;                 // rad by which it is wider at widening_speed and above.
     double widening_speed = 8.0;           // m/s.
   } camera;
+
+  // The capsule of the stances that are not standing, and how it gets there.
+  struct Stances {
+    double crouched_height = 1.10;  // m; taken as at least twice the radius and at most the height.
+    double lying_length = 1.76;     // m, from end to end; taken as at least twice the radius.
+    double crouch_time = 0.18;      // s from standing to crouched and back. 0: at once.
+    double lie_time = 0.55;         // s from crouched to lying and back. 0: at once.
+    // What crouching in the air does: bring the feet up to the head, or the head down to the feet.
+    enum class InAir : std::uint8_t { LiftFeet, LowerHead } in_air = InAir::LiftFeet;
+  } stances;
+
+  // What the body is drawn with.
+  struct Gait {
+    double walking_stride = 1.30;   // m from a foot's touch to its next, at walking_speed and below.
+    double walking_speed = 1.6;     // m/s.
+    double running_stride = 2.60;   // m, at running_speed and above; in between in proportion.
+    double running_speed = 6.0;     // m/s.
+    double lean = radians(2.0);     // rad for each m/s2 across the way.
+    double landing_speed = 9.0;     // m/s of fall at which a landing is as hard as it is drawn.
+  } gait;
+};
+
+class StateChart;
+
+struct Profile : Values {
+  std::string name = "Untitled";
+  std::map<std::string, std::string> notes;  // What people write about a value, by its path ("jump.height").
+  std::shared_ptr<const StateChart> states;  // Null: the built-in ones. See states.h.
 };
 
 }  // namespace lagniappe

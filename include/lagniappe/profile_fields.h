@@ -36,13 +36,13 @@ struct ProfileField {
   double sane_low, sane_high;     // What a walking character is tuned within.
   std::string_view help;          // What the value is, as a sentence.
   std::string_view below, above;  // What breaks outside the sane range; empty where nothing does.
-  double (*get)(const Profile&);  // Angles in radians.
-  void (*set)(Profile&, double);
+  double (*get)(const Values&);  // Angles in radians.
+  void (*set)(Values&, double);
 
   bool is_angle() const { return unit == Unit::Degrees || unit == Unit::DegreesPerSecond; }
   // The same in the file's unit.
-  double typed(const Profile& p) const { return is_angle() ? degrees(get(p)) : get(p); }
-  void set_typed(Profile& p, double value) const { set(p, is_angle() ? radians(value) : value); }
+  double typed(const Values& p) const { return is_angle() ? degrees(get(p)) : get(p); }
+  void set_typed(Values& p, double value) const { set(p, is_angle() ? radians(value) : value); }
 };
 
 // All numbers, in the order of the struct.
@@ -54,8 +54,8 @@ struct ProfileCurve {
   double lowest_x, highest_x, lowest_y, highest_y;  // Included.
   std::string_view x_unit, y_unit;                  // "deg", "m"; empty for shares and counts.
   std::string_view help;
-  const Curve& (*get)(const Profile&);
-  Curve& (*curve)(Profile&);
+  const Curve& (*get)(const Values&);
+  Curve& (*curve)(Values&);
 };
 std::span<const ProfileCurve> profile_curves();
 
@@ -64,8 +64,8 @@ struct ProfileChoice {
   std::string_view section, key;
   std::span<const std::string_view> words;  // Empty: true or false.
   std::string_view help;
-  int (*get)(const Profile&);
-  void (*set)(Profile&, int);
+  int (*get)(const Values&);
+  void (*set)(Values&, int);
 };
 std::span<const ProfileChoice> profile_choices();
 
@@ -87,6 +87,8 @@ struct ProfileDifference {
   std::string from, to;
   std::string_view unit;
 };
+// Tables of states differ as a whole, under the path "states".
+inline constexpr std::string_view kStatesPath = "states";
 std::vector<ProfileDifference> differences(const Profile& from, const Profile& to);
 
 // Returns the profile at `share` of the way from one to the other: numbers and curves in proportion (a curve at

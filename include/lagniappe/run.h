@@ -61,14 +61,15 @@ struct Finding {
     DeepPushOut,  // A solid was entered by more than 2 cm.
     MissedJump,   // Jump was pressed a little too early or too late, without effect.
     DroppedTime,  // The machine could not keep up.
+    StateLoop,    // Transitions would have led round in a circle within a tick.
+    ScriptFailed,
   } kind;
   std::size_t first, last;  // Ticks, both included.
   double amount;            // m, m/s or s, as the kind has it.
   PieceId piece = kNoPiece;
   StateId state = StateId::Stand;
+  std::string note = {};  // What a script said.
 };
-inline constexpr std::array<std::string_view, 7> kFindingNames = {
-    "flicker", "stuck", "pop", "speed loss", "deep push-out", "missed jump", "dropped time"};
 
 std::string to_sentence(const Finding& finding, const World& world, const Profile& profile, int tick_rate);
 
@@ -161,7 +162,7 @@ std::optional<std::size_t> first_difference(const Run& run, const Take& take);
 void keep_hashes(const Run& run, Take& take);  // Fills take.hashes.
 
 // Returns what happened, for a name: "sluice stairs, sprint, 2 jumps, 12 s".
-std::string describe(const Run& run, const World& world);
+std::string describe(const Run& run, const World& world, const Profile& profile);
 // Returns at most `points` points of the way, for a small picture of it.
 std::vector<Vec2> path_of(const Run& run, std::size_t points = 96);
 

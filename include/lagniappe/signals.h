@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: MIT
-// Named quantities of a tick, for curves and comparisons.
+// Named quantities of a tick: what guards and scripts may ask, and what curves and comparisons show.
 #pragma once
 
 #include <span>
@@ -10,29 +10,40 @@
 
 namespace lagniappe {
 
-// What a signal may look at. Tick 0 has itself as the tick before, and an empty input.
+// What a signal may look at. `before` is the state at the end of the last tick. While a tick is under way
+// `state` is as far as the tick has come; else it is the state after it. The start has itself as the state
+// before, and an empty input.
 struct SignalView {
   const CharacterState &before, &state;
   const InputFrame& input;
-  const Profile& profile;
+  const Values& values;  // In force: with what the state overrides.
   const World& world;
-  const CharacterState& start;
   double dt;
+  Moment now;                  // Where moving pieces are.
+  bool presses_count = true;   // false once the tick's presses and releases have been used.
+  bool jump_may_begin = true;  // false after the motion, and once a jump began in this tick.
+  bool under_way = false;      // The state's velocity is against the piece underfoot, as it is within a tick.
 };
 
 struct Signal {
-  std::string_view key;   // "ground_speed"; never changes.
+  std::string_view key;  // "ground_speed", "jump.held"; never changes.
   std::string_view name;  // "speed along ground".
   std::string_view unit;  // "m/s"; empty where it has none.
+  bool yes_no;            // A truth: 0 or 1 here, true or false in Lua.
+  std::string_view help;  // What it is, as a sentence.
   double (*value)(const SignalView&);
 };
 
-// All of them. distance_to_ground looks into the world and costs about as much as a third of a tick; the others
-// cost next to nothing.
+// All of them. Those that look into the world (head_room, can_stand, can_lie, drop_ahead, wall_ahead,
+// distance_to_ground) cost up to a third of a tick; the others cost next to nothing.
 std::span<const Signal> all_signals();
 
 // Returns the signal with this key; null if there is none.
 const Signal* find_signal(std::string_view key);
+
+// Returns what the signals see at a tick of a run. REQUIRES: tick <= run.ticks(), the run is the take's;
+// `values` are those in force there. All must outlive the view.
+SignalView view_at(const Run& run, const Take& take, const World& world, const Values& values, std::size_t tick);
 
 // Returns a signal's value at a tick of a run. REQUIRES: tick <= run.ticks(), the run is the take's.
 double value_at(const Signal& signal, const Run& run, const Take& take, const World& world, std::size_t tick);

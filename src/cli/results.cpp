@@ -12,11 +12,11 @@ void add_output_options(CLI::App& command, Outputs& outputs) {
 
 Result<void> write_outputs(const Outputs& outputs, const Run& run, Take take, const World& world) {
   Result<void> written;
-  if (!outputs.trace.empty()) written = write_file(outputs.trace, trace_csv(run, world));
+  if (!outputs.trace.empty()) written = write_file(outputs.trace, trace_csv(run, world, take.profile));
   if (written && !outputs.ledger.empty()) written = write_file(outputs.ledger, ledger_lines(run, take, world));
   if (!written || outputs.take.empty()) return written;
   keep_hashes(run, take);
-  take.about.name = describe(run, world);
+  take.about.name = describe(run, world, take.profile);
   take.about.path = path_of(run);
   take.about.ticks = run.ticks();
   return write_file(outputs.take, take_bytes(take));

@@ -42,7 +42,7 @@ bool is_worth_keeping(const Recording& recording) {
 void complete(Recording& recording) {
   Take& take = recording.take;
   keep_hashes(recording.run, take);
-  if (take.about.name.empty()) take.about.name = describe(recording.run, recording.place->world);
+  if (take.about.name.empty()) take.about.name = describe(recording.run, recording.place->world, take.profile);
   take.about.path = path_of(recording.run);
   take.about.ticks = recording.run.ticks();
 }

@@ -7,6 +7,8 @@
 #include <cmath>
 #include <set>
 
+#include "states/words.h"
+
 namespace lagniappe {
 namespace {
 
@@ -180,21 +182,6 @@ class Walker : public nlohmann::json_sax<Json> {
 bool walk(std::string_view text, Walker& walker, std::size_t& taken) {
   return Json::sax_parse(CountingIterator{text.data(), &taken},
                          CountingIterator{text.data() + text.size(), &taken}, &walker);
-}
-
-std::size_t edit_distance(std::string_view a, std::string_view b) {
-  std::vector<std::size_t> row(b.size() + 1);
-  for (std::size_t j = 0; j <= b.size(); ++j) row[j] = j;
-  for (std::size_t i = 1; i <= a.size(); ++i) {
-    std::size_t diagonal = row[0];
-    row[0] = i;
-    for (std::size_t j = 1; j <= b.size(); ++j) {
-      const std::size_t changed = diagonal + (a[i - 1] != b[j - 1]);
-      diagonal = row[j];
-      row[j] = std::min({row[j] + 1, row[j - 1] + 1, changed});
-    }
-  }
-  return row.back();
 }
 
 std::string nearest(std::string_view key, const std::vector<std::string_view>& known) {

@@ -4,6 +4,7 @@
 #include <algorithm>
 
 #include "io/document_writers.h"
+#include "io/states_document.h"
 #include "lagniappe/files.h"
 #include "lagniappe/profile_fields.h"
 
@@ -11,7 +12,8 @@ namespace lagniappe {
 namespace {
 
 const std::vector<std::string_view> kSections = {"capsule", "ground", "walls", "air",       "skid",
-                                                 "jump",    "fly",    "look",  "smoothing", "camera"};
+                                                 "jump",    "fly",    "look",  "smoothing", "camera",
+                                                 "stances", "gait"};
 
 // Keys of a section that are in none of the tables.
 std::vector<std::string_view> other_keys(std::string_view section) {
@@ -19,6 +21,7 @@ std::vector<std::string_view> other_keys(std::string_view section) {
     std::vector<std::string_view> keys = kSections;
     keys.push_back("name");
     keys.push_back("notes");
+    keys.insert(keys.end(), std::begin(kStateKeys), std::end(kStateKeys));
     return keys;
   }
   if (section == "ground") return {"response", "gather"};
@@ -138,6 +141,7 @@ Profile read_profile_document(const JsonCursor& document) {
     read_values(document.at("ground").at("gather"), "ground/gather", profile);
   if (document.has("air")) read_response(document.at("air"), "air/response", profile.air.response, profile);
   fit_together(document, profile);
+  profile.states = read_states(document);
   return profile;
 }
 

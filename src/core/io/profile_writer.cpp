@@ -2,6 +2,7 @@
 #include "io/document_writers.h"
 #include "io/exact_degrees.h"
 #include "io/json_patch.h"
+#include "io/states_document.h"
 #include "lagniappe/files.h"
 #include "lagniappe/profile_fields.h"
 
@@ -70,8 +71,13 @@ std::string with_changed(std::string text, const Profile& from, const Profile& t
   const Json json = profile_json(to);
   if (from.name != to.name) text = with_json_value(std::move(text), "/name", Json(to.name).dump());
   for (const ProfileDifference& d : differences(from, to)) {
+    if (d.path == kStatesPath) continue;
     const std::string pointer = pointer_of(d.path);
     text = with_json_value(std::move(text), pointer, json.at(Json::json_pointer(pointer)).dump());
+  }
+  if (chart_of(from).table() != chart_of(to).table()) {
+    for (const auto& [key, value] : states_text(chart_of(to).table(), "  "))
+      text = with_json_value(std::move(text), "/" + key, value);
   }
   for (const auto& [path, note] : to.notes) {
     const auto old = from.notes.find(path);
@@ -131,6 +137,7 @@ Json profile_json(const Profile& profile) {
     section_of(json, field.section)[std::string(field.key)] =
         field.words.empty() ? Json(choice != 0) : Json(field.words[static_cast<std::size_t>(choice)]);
   }
+  if (profile.states) put_states(profile.states->table(), json);
   return json;
 }
 

@@ -6,6 +6,7 @@
 #include <charconv>
 
 #include "io/document_writers.h"
+#include "lagniappe/states.h"
 #include "sim/state_fields.h"
 
 namespace lagniappe {
@@ -24,6 +25,8 @@ struct FieldWriter {
       json[name] = {value.x, value.y, value.z};
     } else if constexpr (std::is_same_v<T, Quat>) {
       json[name] = {value.w, value.x, value.y, value.z};
+    } else if constexpr (std::is_same_v<T, glm::vec3>) {
+      json[name] = {value.x, value.y, value.z};
     } else {
       json[name] = value;
     }
@@ -36,7 +39,7 @@ struct FieldReader {
   void operator()(const char* name, T& value) const {
     const JsonCursor cursor = map.at(name);
     if constexpr (std::is_same_v<T, StateId>) {
-      value = static_cast<T>(cursor.integer(0, kStateCount - 1));
+      value = static_cast<T>(cursor.integer(0, kMostStates - 1));
     } else if constexpr (std::is_same_v<T, Verdict>) {
       value = static_cast<T>(cursor.integer(0, static_cast<int>(kVerdictNames.size()) - 1));
     } else if constexpr (std::is_same_v<T, Surface::Walk>) {
@@ -45,6 +48,12 @@ struct FieldReader {
       value = cursor.truth();
     } else if constexpr (std::is_same_v<T, Vec3>) {
       value = cursor.vec3({-1e9, 1e9});
+    } else if constexpr (std::is_same_v<T, glm::vec3>) {
+      value = glm::vec3(cursor.vec3({-1e9, 1e9}));
+    } else if constexpr (requires { value.fill(0.0f); }) {
+      const auto e = cursor.elements();
+      if (e.size() != value.size()) cursor.fail(fmt::format("there should be {} numbers", value.size()));
+      for (std::size_t i = 0; i < e.size(); ++i) value[i] = static_cast<float>(e[i].number({-1e12, 1e12}));
     } else if constexpr (std::is_same_v<T, Quat>) {
       const auto e = cursor.elements();
       if (e.size() != 4) cursor.fail("a rotation has 4 numbers");
@@ -55,7 +64,7 @@ struct FieldReader {
       if (!cursor.value().is_number_integer()) cursor.fail("a whole number is wanted here");
       value = cursor.value().get<T>();
     } else {
-      value = cursor.number({-1e12, 1e12});
+      value = static_cast<T>(cursor.number({-1e12, 1e12}));
     }
   }
 };

@@ -5,6 +5,7 @@
 #include <charconv>
 
 #include "lagniappe/files.h"
+#include "lagniappe/states.h"
 
 namespace lagniappe {
 namespace {
@@ -56,11 +57,12 @@ double ground_angle(const CharacterState& state) {
   return degrees(std::acos(std::clamp(dot(state.ground.normal_C, state.up_C()), -1.0, 1.0)));
 }
 
-void add_row(std::string& out, const CharacterState& s, std::size_t i, const World& world, int tick_rate) {
+void add_row(std::string& out, const CharacterState& s, std::size_t i, const World& world, const StateChart& chart,
+             int tick_rate) {
   Row row(out);
   row.number(i);
   row.number(static_cast<double>(i) / tick_rate);
-  row.text(name_of(s.state));
+  row.text(chart.name_of(s.state));
   row.vector(s.foot_C);
   row.vector(s.velocity_C);
   row.vector(s.up_C());
@@ -77,22 +79,24 @@ void add_row(std::string& out, const CharacterState& s, std::size_t i, const Wor
 }
 
 template <typename StateAt>
-std::string csv(std::size_t count, const StateAt& state_at, const World& world, int tick_rate) {
+std::string csv(std::size_t count, const StateAt& state_at, const World& world, const Profile& profile,
+                int tick_rate) {
   std::string out = kHeader;
-  for (std::size_t i = 0; i < count; ++i) add_row(out, state_at(i), i, world, tick_rate);
+  for (std::size_t i = 0; i < count; ++i) add_row(out, state_at(i), i, world, chart_of(profile), tick_rate);
   return out;
 }
 
 }  // namespace
 
-std::string trace_csv(const std::vector<CharacterState>& states, const World& world, int tick_rate) {
+std::string trace_csv(const std::vector<CharacterState>& states, const World& world, const Profile& profile,
+                      int tick_rate) {
   return csv(
-      states.size(), [&](std::size_t i) -> const CharacterState& { return states[i]; }, world, tick_rate);
+      states.size(), [&](std::size_t i) -> const CharacterState& { return states[i]; }, world, profile, tick_rate);
 }
 
-std::string trace_csv(const Run& run, const World& world) {
+std::string trace_csv(const Run& run, const World& world, const Profile& profile) {
   return csv(
-      run.ticks() + 1, [&](std::size_t i) -> const CharacterState& { return run.state(i); }, world,
+      run.ticks() + 1, [&](std::size_t i) -> const CharacterState& { return run.state(i); }, world, profile,
       run.tick_rate());
 }
 

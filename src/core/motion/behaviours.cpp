@@ -34,8 +34,14 @@ Vec3 along_known_wall(const StepContext& context, const Vec3& target_C, const Ve
 }
 
 // Rise of the eye is taken back from the drawn place, and catches up.
-void lift_eye(const Body& body, const Slid& slid, CharacterState& state) {
-  state.eye_offset_C -= body.up_C * slid.lifted;
+void lift_eye(const Slid& slid, CharacterState& state) {
+  state.eye_offset -= slid.lifted;
+}
+
+// The phase of the legs goes on with the way, whatever the speed does: no foot slides.
+void stride_on(const StepContext& context, double way, CharacterState& state) {
+  const double phase = state.stride + way / (2.0 * stride_length(context.profile.gait, way / context.dt));
+  state.stride = static_cast<float>(phase - std::floor(phase));
 }
 
 // Moves by what an integrator gave, across up, along the ground and around what is on it.
@@ -44,17 +50,16 @@ void go_along_ground(const StepContext& context, const Body& body, const Wish& w
   const Slid slid =
       slide_on_ground(context, body, state.foot_C, body.flat(moved.displacement), body.flat(moved.velocity),
                       state.ground.normal_C, {wish.direction_C, state.wall_normal_C});
-  state.travelled += length(body.flat(slid.foot_C - state.foot_C));
+  const double way = length(body.flat(slid.foot_C - state.foot_C));
+  state.travelled += way;
+  stride_on(context, way, state);
   take(slid, state);
-  lift_eye(body, slid, state);
+  lift_eye(slid, state);
 }
 
 }  // namespace
 
-double full_ground_speed(const StepContext& context) {
-  const Profile::Ground& ground = context.profile.ground;
-  return context.input.held.has(Action::Sprint) ? ground.sprint_speed : ground.speed;
-}
+double full_ground_speed(const StepContext& context) { return context.profile.ground.speed; }
 
 namespace {
 
@@ -63,20 +68,20 @@ struct Pace {
   double speed, growth, seconds;
 };
 
-// The full speed over the tick: even, or gathered, which a sprint does not fall below.
+// The full speed over the tick: even, or gathered, which does not fall below the least.
 std::array<Pace, 3> paces_of(const StepContext& context, const CharacterState& state, bool pushed) {
   const Profile::Ground& ground = context.profile.ground;
   const Profile::Ground::Gather& gather = ground.gather;
   const double dt = context.dt;
   if (gather.growth <= 0.0) return {Pace{full_ground_speed(context), 0.0, dt}};
-  const double sprint = context.input.held.has(Action::Sprint) ? ground.sprint_speed : 0.0;
+  const double least = gather.least;
   const double from = std::min(gather.lowest + state.gathered, gather.highest);
   const double growth = pushed && state.wall_normal_C == Vec3(0.0) ? gather.growth : 0.0;
-  if (growth <= 0.0) return {Pace{std::max(from, sprint), 0.0, dt}};
-  const double even = std::clamp((sprint - from) / growth, 0.0, dt);
+  if (growth <= 0.0) return {Pace{std::max(from, least), 0.0, dt}};
+  const double even = std::clamp((least - from) / growth, 0.0, dt);
   const double full = std::clamp((gather.highest - from) / growth, even, dt);
-  const double begin = std::max(from + growth * even, sprint), end = std::max(gather.highest, sprint);
-  return {Pace{std::max(from, sprint), 0.0, even}, Pace{begin, growth, full - even}, Pace{end, 0.0, dt - full}};
+  const double begin = std::max(from + growth * even, least), end = std::max(gather.highest, least);
+  return {Pace{std::max(from, least), 0.0, even}, Pace{begin, growth, full - even}, Pace{end, 0.0, dt - full}};
 }
 
 void gather_speed(const StepContext& context, bool pushed, CharacterState& state) {
@@ -173,7 +178,7 @@ void bump_head(const StepContext& context, const Body& body, double rise, Charac
 }  // namespace
 
 void move_in_air(const StepContext& context, const Body& body, const Wish& wish, CharacterState& state) {
-  const Profile& profile = context.profile;
+  const Values& profile = context.profile;
   // Steering, and what drags at the character, are against the air, which may move.
   const Vec3 wind = body.flat(body.world.wind()) * profile.air.wind_share;
   const Vec3 level_velocity = body.flat(state.velocity_C) - wind;
@@ -196,15 +201,14 @@ void move_in_air(const StepContext& context, const Body& body, const Wish& wish,
   const Slid slid = slide_in_air(context, body, state.foot_C, motion, velocity, how);
   take(slid, state);
   if (slid.ceiling && risen.speed > 0.0) bump_head(context, body, risen.speed, state);
-  lift_eye(body, slid, state);
+  lift_eye(slid, state);
   state.acceleration_C = level.acceleration;
 }
 
 void move_in_flight(const StepContext& context, const Body& body, CharacterState& state) {
   const Profile::Fly& fly = context.profile.fly;
   const Wish wish = wish_in_flight(context, state);
-  const double speed = context.input.held.has(Action::Sprint) ? fly.sprint_speed : fly.speed;
-  const Vec3 target = wish.direction_C * (wish.share * speed);
+  const Vec3 target = wish.direction_C * (wish.share * fly.speed);
   context.note(entry::Wish{target, wish.share});
   const Moved moved = approach_exponential(state.velocity_C, target, fly.time, context.dt);
   take(slide_in_air(context, body, state.foot_C, moved.displacement, moved.velocity, {}), state);

@@ -11,7 +11,7 @@ namespace lagniappe {
 
 struct StepContext {
   const InputFrame& input;
-  const Profile& profile;
+  const Values& profile;  // In force: with what the state overrides.
   const World& world;
   double dt;
   Ledger* ledger;
@@ -34,6 +34,7 @@ struct Body {
   double radius;
   double margin;
   double height;
+  Vec3 low_C, high_C;  // From the foot to the ends of the axis: feet and head.
 
   Body(const StepContext& context, const CharacterState& state)
       : world(context.world),
@@ -41,7 +42,11 @@ struct Body {
         up_C(state.up_C()),
         radius(context.profile.capsule.radius),
         margin(context.profile.capsule.margin),
-        height(state.capsule_height) {}
+        height(state.capsule_height) {
+    const Segment axis = capsule_axis(state, radius);
+    low_C = axis.a_C - state.foot_C;
+    high_C = axis.b_C - state.foot_C;
+  }
 
   // The same capsule where one piece is not there.
   Body without(PieceId piece) const {
@@ -50,7 +55,7 @@ struct Body {
     return body;
   }
 
-  Segment axis(const Vec3& foot_C) const { return capsule_axis(foot_C, up_C, radius, height); }
+  Segment axis(const Vec3& foot_C) const { return {foot_C + low_C, foot_C + high_C}; }
   std::optional<WorldHit> sweep(const Vec3& foot_C, const Vec3& motion_C) const {
     return world.sweep(axis(foot_C), radius, motion_C, now);
   }

@@ -8,12 +8,15 @@
 namespace lagniappe {
 namespace {
 
-// How far the centre stands beyond the contact, across up.
+// How far the axis stands beyond the contact, across up.
 double overhang(const Body& body, const Vec3& foot_C, const Vec3& contact_C) {
-  return length(body.flat(contact_C - foot_C));
+  const Vec3 from_low = body.flat(contact_C - foot_C - body.low_C), along = body.flat(body.high_C - body.low_C);
+  const double square = length_squared(along);
+  if (square < kTouch * kTouch) return length(from_low);
+  return length(from_low - along * std::clamp(dot(from_low, along) / square, 0.0, 1.0));
 }
 
-double least_upright(const Profile& profile, const Surface& surface) {
+double least_upright(const Values& profile, const Surface& surface) {
   if (surface.friction == 1.0) return std::cos(profile.ground.steepest_walkable);
   return std::cos(std::atan(std::tan(profile.ground.steepest_walkable) * surface.friction));
 }
@@ -68,7 +71,7 @@ Judgement judge(const StepContext& context, const Body& body, const Vec3& foot_C
 
 }  // namespace
 
-bool walkable(const Profile& profile, const Surface& surface, const Vec3& normal_C, const Vec3& up_C) {
+bool walkable(const Values& profile, const Surface& surface, const Vec3& normal_C, const Vec3& up_C) {
   const double upright = dot(normal_C, up_C);
   switch (surface.walk) {
     case Surface::Walk::Always:
@@ -81,7 +84,7 @@ bool walkable(const Profile& profile, const Surface& surface, const Vec3& normal
   return upright >= least_upright(profile, surface) - kTouch;
 }
 
-bool leads_on(const Profile& profile, const Surface& surface, const Vec3& normal_C, const Vec3& up_C) {
+bool leads_on(const Values& profile, const Surface& surface, const Vec3& normal_C, const Vec3& up_C) {
   const bool bears = surface.ground && walkable(profile, surface, normal_C, up_C);
   return bears || dot(normal_C, up_C) > kLevel;
 }

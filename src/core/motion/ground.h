@@ -24,9 +24,9 @@ GroundFound probe_ground(const StepContext& context, const Body& body, const Vec
 const WorldContact* bearing_face(const StepContext& context, const Body& body, const Touching& touching);
 
 // Whether a face of this surface and with this normal may be walked on.
-bool walkable(const Profile& profile, const Surface& surface, const Vec3& normal_C, const Vec3& up_C);
+bool walkable(const Values& profile, const Surface& surface, const Vec3& normal_C, const Vec3& up_C);
 
 // Whether a grounded motion goes on along such a face when it meets it; if not, the face is a wall to it.
-bool leads_on(const Profile& profile, const Surface& surface, const Vec3& normal_C, const Vec3& up_C);
+bool leads_on(const Values& profile, const Surface& surface, const Vec3& normal_C, const Vec3& up_C);
 
 }  // namespace lagniappe

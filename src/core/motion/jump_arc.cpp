@@ -10,7 +10,7 @@ namespace {
 
 constexpr double kInfinite = std::numeric_limits<double>::infinity();
 
-bool hangs(const Profile& profile) { return profile.jump.hang_speed > 0.0 && profile.jump.hang_factor < 1.0; }
+bool hangs(const Values& profile) { return profile.jump.hang_speed > 0.0 && profile.jump.hang_factor < 1.0; }
 
 // A stretch of a flight under one gravity.
 struct Leg {
@@ -76,7 +76,7 @@ struct Flight {
   }
 };
 
-Flight flight_of(const Profile& profile, int jump, double released) {
+Flight flight_of(const Values& profile, int jump, double released) {
   const double speed = take_off_speed(profile, jump_height(profile, jump));
   const bool cuts = released >= 0.0 && profile.jump.lowest_share < 1.0;
   Flight flight;
@@ -95,7 +95,7 @@ double take_off_speed(double gravity, double height) {
   return std::sqrt(2.0 * std::max(gravity, 0.0) * std::max(height, 0.0));
 }
 
-double take_off_speed(const Profile& profile, double height) {
+double take_off_speed(const Values& profile, double height) {
   if (!hangs(profile)) return take_off_speed(profile.gravity, height);
   const double hang = profile.jump.hang_speed, weak = profile.gravity * profile.jump.hang_factor;
   const double hang_height = weak > 0.0 ? hang * hang / (2.0 * weak) : kInfinite;
@@ -103,18 +103,18 @@ double take_off_speed(const Profile& profile, double height) {
   return std::sqrt(2.0 * profile.gravity * (height - hang_height) + hang * hang);
 }
 
-double jump_height(const Profile& profile, int jump) {
+double jump_height(const Values& profile, int jump) {
   const Curve& heights = profile.jump.air_jump_height;
   return jump > 0 && heights.count > 0 ? heights.at(jump) : profile.jump.height;
 }
 
-double cut_factor(const Profile& profile, int jump) {
+double cut_factor(const Values& profile, int jump) {
   const double height = jump_height(profile, jump), speed = take_off_speed(profile, height);
   const double lowest = height * profile.jump.lowest_share;
   return lowest > 0.0 && profile.gravity > 0.0 ? speed * speed / (2.0 * profile.gravity * lowest) : 1.0;
 }
 
-Pull pull_on(const Profile& profile, int jump, bool cut) {
+Pull pull_on(const Values& profile, int jump, bool cut) {
   const double g = profile.gravity, terminal = -profile.terminal_speed;
   Pull pull;
   const auto add = [&](double above, double gravity) { pull.bands[pull.count++] = {above, gravity}; };
@@ -145,7 +145,7 @@ Risen rise_for(const Pull& pull, double speed, double time) {
   return {speed, height};
 }
 
-JumpArc jump_arc(const Profile& profile, int jump, double released, double from) {
+JumpArc jump_arc(const Values& profile, int jump, double released, double from) {
   if (profile.gravity <= 0.0) return {};
   const Flight flight = flight_of(profile, jump, released);
   if (flight.count == 0) return {};
@@ -165,11 +165,11 @@ JumpArc jump_arc(const Profile& profile, int jump, double released, double from)
   return arc;
 }
 
-double jump_height_at(const Profile& profile, int jump, double time, double released) {
+double jump_height_at(const Values& profile, int jump, double time, double released) {
   return profile.gravity > 0.0 ? flight_of(profile, jump, released).at(time).height : 0.0;
 }
 
-double jump_value(const Profile& profile, JumpValue which) {
+double jump_value(const Values& profile, JumpValue which) {
   switch (which) {
     case JumpValue::Height:
       return profile.jump.height;

@@ -20,12 +20,7 @@ double wall_yaw(const CharacterState& state) {
   return std::atan2(-normal_B.x, -normal_B.z);
 }
 
-struct Choice {
-  From from;
-  int jump;
-};
-
-void jump(const StepContext& context, CharacterState& state, const Choice& choice) {
+void take_off(const StepContext& context, CharacterState& state, const JumpChoice& choice) {
   const Profile::Jump& values = context.profile.jump;
   const Vec3 up = state.up_C();
   const double height = jump_height(context.profile, choice.jump);
@@ -40,17 +35,16 @@ void jump(const StepContext& context, CharacterState& state, const Choice& choic
   state.velocity_C = across(state.velocity_C, up) + up * speed;
   if (choice.from == From::Wall) {
     state.velocity_C = across(state.velocity_C, state.wall_normal_C) + state.wall_normal_C * values.wall_push;
-    state.jumped_wall = wall_yaw(state);
+    state.jumped_wall = static_cast<float>(wall_yaw(state));
   }
   if (state.ground.verdict != Verdict::None) leave_ground(context, state);
   state.since_jump_press = kLongAgo;
   state.since_grounded = kLongAgo;
-  if (choice.jump > 0) state.air_jumps_used = choice.jump;
+  if (choice.jump > 0) state.air_jumps_used = static_cast<std::int16_t>(choice.jump);
   if (choice.from != From::Wall) state.first_jump_used = true;
   state.flight_of = static_cast<std::int16_t>(choice.jump);
   state.jump_cut = false;
   state.ground = Ground{};
-  enter_state(context, state, StateId::Rise);
 }
 
 bool has_head_room(const Body& body, const CharacterState& state) {
@@ -63,32 +57,25 @@ bool was_jumped_off(const CharacterState& state) {
 }
 
 // What lets a jump happen, or what refuses it.
-std::optional<Choice> choose(const StepContext& context, const CharacterState& state, Why& why) {
+std::optional<JumpChoice> choose(const StepContext& context, const CharacterState& state, Why& why) {
   const Profile::Jump& values = context.profile.jump;
   const bool pressed = context.input.pressed.has(Action::Jump);
   if (state.ground.verdict == Verdict::Steep) {
     why = Why::Skidding;
-    return values.from_skid ? std::optional(Choice{From::Skid, 0}) : std::nullopt;
+    return values.from_skid ? std::optional(JumpChoice{From::Skid, 0}) : std::nullopt;
   }
   const bool late = values.coyote_time > 0.0 && state.since_grounded <= values.coyote_time + kTouch;
-  if (state.grounded() || late) return Choice{From::Ground, 0};
+  if (state.grounded() || late) return JumpChoice{From::Ground, 0};
   const bool at_wall = values.from_wall && state.wall_normal_C != Vec3(0.0);
-  if (at_wall && !was_jumped_off(state)) return Choice{From::Wall, 0};
+  if (at_wall && !was_jumped_off(state)) return JumpChoice{From::Wall, 0};
   // A press that is only remembered is meant for the landing.
-  if (pressed && !values.edge_uses_first && !state.first_jump_used) return Choice{From::Air, 0};
-  if (pressed && state.air_jumps_used < values.air_jumps) return Choice{From::Air, state.air_jumps_used + 1};
+  if (pressed && !values.edge_uses_first && !state.first_jump_used) return JumpChoice{From::Air, 0};
+  if (pressed && state.air_jumps_used < values.air_jumps) return JumpChoice{From::Air, state.air_jumps_used + 1};
   why = at_wall ? Why::SameWall : values.air_jumps > 0 ? Why::AirJumpsUsed : Why::NoGround;
   return std::nullopt;
 }
 
 }  // namespace
-
-void enter_state(const StepContext& context, CharacterState& state, StateId next) {
-  if (state.state == next) return;
-  context.note(entry::StateChange{state.state, next});
-  state.state = next;
-  state.state_time = 0.0;
-}
 
 void leave_ground(const StepContext& context, CharacterState& state) {
   const Vec3 inherited = inherited_velocity(context, state.ground_velocity_C, state.up_C());
@@ -98,21 +85,42 @@ void leave_ground(const StepContext& context, CharacterState& state) {
   context.note(entry::LeftGround{state.run_up_speed, inherited});
 }
 
+void lift_off(const StepContext& context, CharacterState& state) {
+  if (state.ground.verdict != Verdict::None) leave_ground(context, state);
+  state.ground = Ground{};
+  state.since_grounded = kLongAgo;
+}
+
 // The buffer and the coyote time include their last instant; the touch keeps rounding in sums of dt from
 // deciding. Both count from the end of a tick, so even one shorter than a tick is good for the tick that
 // follows.
-void try_to_jump(const StepContext& context, const Body& body, CharacterState& state) {
+JumpJudgement judge_jump(const StepContext& context, const Body& body, const CharacterState& state) {
   const Profile::Jump& values = context.profile.jump;
+  JumpJudgement judgement;
   const bool pressed = context.input.pressed.has(Action::Jump);
   const bool remembered = values.buffer > 0.0 && state.since_jump_press <= values.buffer + kTouch;
   const bool repeats = values.held_repeats && state.grounded() && context.input.held.has(Action::Jump) &&
                        state.held.has(Action::Jump);
-  if (!pressed && !remembered && !repeats) return;
-  Why why = Why::NoGround;
-  const auto choice = choose(context, state, why);
-  if (choice && has_head_room(body, state)) return jump(context, state, *choice);
-  if (choice) why = Why::NoHeadRoom;
-  if (!pressed) return;
+  if (!pressed && !remembered && !repeats) return judgement;
+  judgement.why = Why::State;
+  if (state.lying()) return judgement;
+  judgement.choice = choose(context, state, judgement.why);
+  if (!judgement.choice || has_head_room(body, state)) return judgement;
+  judgement.choice.reset();
+  judgement.why = Why::NoHeadRoom;
+  return judgement;
+}
+
+void jump(const StepContext& context, const Body& body, CharacterState& state) {
+  const JumpJudgement judgement = judge_jump(context, body, state);
+  take_off(context, state, judgement.choice.value_or(JumpChoice{From::Ground, 0}));
+}
+
+void refuse_jump(const StepContext& context, const Body& body, CharacterState& state) {
+  if (!context.input.pressed.has(Action::Jump)) return;
+  const Profile::Jump& values = context.profile.jump;
+  const JumpJudgement judgement = judge_jump(context, body, state);
+  const Why why = judgement.choice ? Why::State : judgement.why;
   const bool remember = values.buffer > 0.0 && (why != Why::Skidding || values.remember_on_skid);
   state.since_jump_press = remember ? 0.0 : kLongAgo;
   context.note(entry::JumpRefused{why, state.since_grounded, remember ? values.buffer : 0.0});
@@ -130,7 +138,7 @@ void give_jumps_back(CharacterState& state) {
   state.air_jumps_used = 0;
   state.flight_of = -1;
   state.first_jump_used = state.jump_cut = false;
-  state.jumped_wall = kLongAgo;
+  state.jumped_wall = static_cast<float>(kLongAgo);
 }
 
 }  // namespace lagniappe

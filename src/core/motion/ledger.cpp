@@ -38,7 +38,28 @@ struct Writer {
     return {{"kind", "wish"}, {"velocity", list(e.velocity_C)}, {"share", e.share}};
   }
   Json operator()(const entry::StateChange& e) const {
-    return {{"kind", "state"}, {"from", name_of(e.from)}, {"to", name_of(e.to)}};
+    Json json = {{"kind", "state"},
+                 {"from", state_name(e.chart.get(), e.from)},
+                 {"to", state_name(e.chart.get(), e.to)}};
+    if (e.row >= 0) json["guard"] = guard_text(e.chart.get(), e.row);
+    return json;
+  }
+  Json operator()(const entry::StateLoop& e) const {
+    return {{"kind", "state_loop"},
+            {"from", state_name(e.chart.get(), e.from)},
+            {"to", state_name(e.chart.get(), e.to)},
+            {"guard", guard_text(e.chart.get(), e.row)}};
+  }
+  Json operator()(const entry::ScriptFailed& e) const { return {{"kind", "script_failed"}, {"what", e.what}}; }
+  Json operator()(const entry::StanceWaits& e) const {
+    return {{"kind", "stance_waits"},
+            {"why", word(kStanceWaits, e.why)},
+            {"wanted_m", e.wanted},
+            {"height_m", e.height},
+            {"piece", piece(e.piece)}};
+  }
+  Json operator()(const entry::LieHeld& e) const {
+    return {{"kind", "lie_held"}, {"why", word(kLieHolds, e.why)}, {"turning", e.turning}};
   }
   Json operator()(const entry::Jump& e) const {
     return {{"kind", "jump"},          {"from", word(kJumpsFrom, e.from)},

@@ -50,7 +50,28 @@ struct Teller {
                        direction(unit_or(e.velocity_C, Vec3(0.0))), e.share * 100.0);
   }
   std::string operator()(const entry::StateChange& e) const {
-    return fmt::format("state: {} \u2192 {}", name_of(e.from), name_of(e.to));
+    const std::string text = fmt::format("state: {} \u2192 {}", state_name(e.chart.get(), e.from),
+                                         state_name(e.chart.get(), e.to));
+    return e.row < 0 ? text : text + fmt::format(", because {}", guard_text(e.chart.get(), e.row));
+  }
+  std::string operator()(const entry::StateLoop& e) const {
+    return fmt::format("the states go round in a circle: {} \u2192 {} was not taken, though {} holds",
+                       state_name(e.chart.get(), e.from), state_name(e.chart.get(), e.to),
+                       guard_text(e.chart.get(), e.row));
+  }
+  std::string operator()(const entry::ScriptFailed& e) const { return "script failed: " + e.what; }
+  std::string operator()(const entry::StanceWaits& e) const {
+    using Why = entry::StanceWaits::Why;
+    if (e.why == Why::Ceiling)
+      return fmt::format("stays {} tall: no room for {} below {}", metres(e.height), metres(e.wanted),
+                         piece(e.piece));
+    return fmt::format("stays {} long: lying {} would {}", metres(e.height), metres(e.wanted),
+                       e.why == Why::Wall ? "enter a wall" : "hang over a drop");
+  }
+  std::string operator()(const entry::LieHeld& e) const {
+    using Why = entry::LieHeld::Why;
+    return fmt::format("lying, it does not {}: {}", e.turning ? "turn on" : "go on",
+                       e.why == Why::Drop ? "an end would hang over a drop" : "it would enter a wall");
   }
   std::string operator()(const entry::Jump& e) const {
     using From = entry::Jump::From;
@@ -70,6 +91,7 @@ struct Teller {
     if (e.why == Why::Skidding) text += "not from ground that is too steep";
     if (e.why == Why::SameWall) text += "this wall was jumped off already";
     if (e.why == Why::NoHeadRoom) text += "no head room";
+    if (e.why == Why::State) text += "no transition of this state takes it";
     if (e.why == Why::AirJumpsUsed) text += "in the air, and the air jumps are used up";
     if (e.why == Why::NoGround && left)
       text += fmt::format("the ground was left {:.0f} ms ago, too long", e.since_grounded * 1000.0);
@@ -165,7 +187,9 @@ bool is_refusal(const LedgerEntry& entry) {
   if (const auto* push = std::get_if<entry::PushOut>(&entry)) return push->crushed;
   if (const auto* carry = std::get_if<entry::Carry>(&entry)) return carry->blocked;
   if (const auto* push = std::get_if<entry::Push>(&entry)) return push->blocked;
-  return std::holds_alternative<entry::JumpRefused>(entry);
+  return std::holds_alternative<entry::JumpRefused>(entry) || std::holds_alternative<entry::StateLoop>(entry) ||
+         std::holds_alternative<entry::ScriptFailed>(entry) ||
+         std::holds_alternative<entry::StanceWaits>(entry) || std::holds_alternative<entry::LieHeld>(entry);
 }
 
 }  // namespace lagniappe

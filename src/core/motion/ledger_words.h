@@ -5,6 +5,8 @@
 #include <array>
 #include <string>
 
+#include "lagniappe/states.h"
+
 namespace lagniappe {
 
 inline constexpr std::array<const char*, 3> kFeatures = {"face", "edge", "vertex"};
@@ -13,8 +15,19 @@ inline constexpr std::array<const char*, 6> kStepOutcomes = {"taken",       "too
                                                              "short tread", "not walkable", "no gain"};
 
 inline constexpr std::array<const char*, 4> kJumpsFrom = {"ground", "skid", "wall", "air"};
-inline constexpr std::array<const char*, 5> kJumpRefusals = {"no ground", "air jumps used up", "skidding",
-                                                             "same wall", "no head room"};
+inline constexpr std::array<const char*, 6> kJumpRefusals = {"no ground", "air jumps used up", "skidding",
+                                                             "same wall", "no head room",      "state"};
+inline constexpr std::array<const char*, 3> kStanceWaits = {"ceiling", "wall", "drop"};
+inline constexpr std::array<const char*, 2> kLieHolds = {"drop", "wall"};
+
+// Of the built-in chart where there is none.
+inline std::string_view state_name(const StateChart* chart, StateId id) {
+  return (chart != nullptr ? *chart : *built_in_chart()).name_of(id);
+}
+inline const std::string& guard_text(const StateChart* chart, int row) {
+  const StateTable& table = (chart != nullptr ? *chart : *built_in_chart()).table();
+  return table.transitions[static_cast<std::size_t>(row)].guard;
+}
 
 template <typename Names, typename Enum>
 std::string word(const Names& names, Enum value) {

@@ -27,6 +27,15 @@ Vec3 look_direction(const Quat& frame_CB, double yaw, double pitch) {
   return frame_CB * direction_B(yaw, pitch);
 }
 
+Segment capsule_axis(const CharacterState& state, double radius) {
+  const Vec3 up = state.up_C();
+  if (!state.lying()) return capsule_axis(state.foot_C, up, radius, state.capsule_height);
+  const Vec3 middle = state.foot_C + up * radius;
+  const Vec3 half = look_direction(state.frame_CB, state.facing, state.lie_pitch) *
+                    (0.5 * static_cast<double>(state.lie_length));
+  return {middle - half, middle + half};
+}
+
 Vec2 turned_look(const Vec2& look, const InputFrame& input, const Profile::Look& limits, double dt) {
   return within_limits(input.look.value_or(look) + input.look_delta + input.turn_rate * dt, limits);
 }
@@ -39,7 +48,7 @@ Vec2 drawn_look(const CharacterState& current, const Vec2& turned_since, const P
 
 Wish wish_on_ground(const StepContext& context, const CharacterState& state) {
   const Vec2 stick = shaped_stick(context.input.move, context.profile.look.dead_zone);
-  const Profile& profile = context.profile;
+  const Values& profile = context.profile;
   const bool in_place = profile.ground.facing == Profile::Ground::Facing::TurnInPlace;
   // In place the body has turned already; half of that back is the middle of the turn.
   const double yaw =

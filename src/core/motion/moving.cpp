@@ -55,7 +55,7 @@ void carry(const StepContext& context, const Body& body, CharacterState& state) 
   state.velocity_C -= state.ground_velocity_C;
   state.ground_velocity_C = Vec3(0.0);
   state.carried = false;
-  state.carried_yaw = 0.0;
+  state.carried_yaw = 0.0f;
   if (!standing_on_something(state)) return;
   const PieceMotion* motion = context.world.motion_of(state.ground.piece);
   if (motion == nullptr) return;
@@ -74,7 +74,7 @@ void carry(const StepContext& context, const Body& body, CharacterState& state) 
     state.foot_C = shifted(context, body.without(state.ground.piece), state.foot_C, shift);
   context.note(entry::Carry{state.ground.piece, shift, yaw, length(wanted - state.foot_C) > kGroundTouch});
 
-  state.carried_yaw = yaw;
+  state.carried_yaw = static_cast<float>(yaw);
   state.yaw = wrap_angle(state.yaw + yaw);
   state.facing = wrap_angle(state.facing + yaw);
   const Quat about_up = glm::angleAxis(yaw, body.up_C);
@@ -82,7 +82,7 @@ void carry(const StepContext& context, const Body& body, CharacterState& state) 
   state.acceleration_C = about_up * state.acceleration_C;
   state.ground.point_C = along(state.ground.point_C);
   state.ground.normal_C = turned * state.ground.normal_C;
-  state.ground_trend_C = turned * state.ground_trend_C;
+  state.ground_trend_C = turned * Vec3(state.ground_trend_C);
   state.ground_velocity_C = ground_velocity(context, state.ground);
 }
 

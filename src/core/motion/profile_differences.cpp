@@ -4,6 +4,7 @@
 #include <algorithm>
 
 #include "lagniappe/profile_fields.h"
+#include "lagniappe/states.h"
 
 namespace lagniappe {
 namespace {
@@ -52,6 +53,15 @@ std::string value_text(const Profile& profile, std::string_view path) {
   return {};
 }
 
+namespace {
+
+std::string states_summary(const StateTable& table) {
+  if (table == built_in_states()) return "built in";
+  return fmt::format("{} states, {} transitions", table.states.size(), table.transitions.size());
+}
+
+}  // namespace
+
 std::vector<ProfileDifference> differences(const Profile& from, const Profile& to) {
   std::vector<ProfileDifference> found;
   const auto add = [&](const auto& field, std::string_view unit) {
@@ -67,6 +77,8 @@ std::vector<ProfileDifference> differences(const Profile& from, const Profile& t
   for (const ProfileChoice& field : profile_choices()) {
     if (field.get(from) != field.get(to)) add(field, "");
   }
+  const StateTable &a = chart_of(from).table(), &b = chart_of(to).table();
+  if (a != b) found.push_back({std::string(kStatesPath), states_summary(a), states_summary(b), ""});
   return found;
 }
 

@@ -7,8 +7,8 @@ namespace lagniappe {
 namespace {
 
 #define VALUE(member)                                  \
-  [](const Profile& p) -> double { return p.member; }, \
-      [](Profile& p, double value) { p.member = static_cast<decltype(p.member)>(value); }
+  [](const Values& p) -> double { return p.member; }, \
+      [](Values& p, double value) { p.member = static_cast<decltype(p.member)>(value); }
 
 constexpr ProfileField kFields[] = {
     {"", "gravity", Unit::MetresPerSecond2, 0.0, 1000.0, 9.0, 45.0, "Pull against up.",
@@ -88,6 +88,9 @@ constexpr ProfileField kFields[] = {
      "there is nothing left to gather", VALUE(ground.gather.lowest)},
     {"ground/gather", "highest", Unit::MetresPerSecond, 0.0, 1000.0, 3.0, 20.0, "Speed that it grows to.",
      "there is nothing to gather", "nothing can be steered at that speed", VALUE(ground.gather.highest)},
+    {"ground/gather", "least", Unit::MetresPerSecond, 0.0, 1000.0, 0.0, 12.0,
+     "What it never is below, whatever was gathered: a state that sprints sets it.", "", "there is nothing to gather",
+     VALUE(ground.gather.least)},
     {"ground/gather", "grace", Unit::Seconds, 0.0, 60.0, 0.02, 0.5,
      "Time without a push after which what was gathered is lost.", "changing the thumb loses the run",
      "stopping does not lose the run", VALUE(ground.gather.grace)},
@@ -212,12 +215,37 @@ constexpr ProfileField kFields[] = {
     {"camera", "widening_speed", Unit::MetresPerSecond, 0.1, 1000.0, 3.0, 15.0,
      "Speed from which on the field is widest.", "walking widens it", "no speed widens it",
      VALUE(camera.widening_speed)},
+    {"stances", "crouched_height", Unit::Metres, 0.02, 200.0, 0.6, 1.4,
+     "Foot to crown, crouched; never less than twice the radius, nor more than the height.", "it folds into a ball",
+     "crouching gets it under nothing", VALUE(stances.crouched_height)},
+    {"stances", "lying_length", Unit::Metres, 0.02, 200.0, 1.0, 2.2,
+     "From feet to head, lying; never less than twice the radius.", "the legs stick out of the capsule",
+     "it gets round no corner", VALUE(stances.lying_length)},
+    {"stances", "crouch_time", Unit::Seconds, 0.0, 10.0, 0.08, 0.5, "From standing to crouched and back; 0 at once.",
+     "the view drops like a stone", "cover is reached too late", VALUE(stances.crouch_time)},
+    {"stances", "lie_time", Unit::Seconds, 0.0, 10.0, 0.3, 1.5, "From crouched to lying and back; 0 at once.",
+     "it falls over", "one never dares to lie down", VALUE(stances.lie_time)},
+    {"gait", "walking_stride", Unit::Metres, 0.05, 20.0, 0.9, 1.8,
+     "From a foot's touch to its next, at walking_speed and below.", "the legs patter",
+     "slow steps are giant ones", VALUE(gait.walking_stride)},
+    {"gait", "walking_speed", Unit::MetresPerSecond, 0.0, 100.0, 0.8, 2.5, "Up to this speed strides are shortest.",
+     "", "", VALUE(gait.walking_speed)},
+    {"gait", "running_stride", Unit::Metres, 0.05, 20.0, 1.6, 4.0,
+     "From a foot's touch to its next, at running_speed and above.", "the legs blur at a sprint",
+     "it bounds like an antelope", VALUE(gait.running_stride)},
+    {"gait", "running_speed", Unit::MetresPerSecond, 0.0, 100.0, 4.0, 9.0, "From this speed on strides are longest.",
+     "", "", VALUE(gait.running_speed)},
+    {"gait", "lean", Unit::Degrees, 0.0, 45.0, 0.0, 4.0, "Of the body, for each m/s2 across its way.", "",
+     "it falls into every turn", VALUE(gait.lean)},
+    {"gait", "landing_speed", Unit::MetresPerSecond, 0.1, 1000.0, 4.0, 20.0,
+     "Of the fall at which a landing is as hard as it is drawn.", "every kerb is a hard landing",
+     "falls from roofs leave no mark", VALUE(gait.landing_speed)},
 };
 
 #undef VALUE
 
 #define CURVE(member) \
-  [](const Profile& p) -> const Curve& { return p.member; }, [](Profile& p) -> Curve& { return p.member; }
+  [](const Values& p) -> const Curve& { return p.member; }, [](Values& p) -> Curve& { return p.member; }
 
 constexpr ProfileCurve kCurves[] = {
     {"ground", "slope_speed", -90.0, 90.0, 0.0, 10.0, "deg", "",
@@ -237,12 +265,13 @@ constexpr std::string_view kSpeedsOnSlopes[] = {"along", "level"};
 constexpr std::string_view kInherits[] = {"all", "horizontal", "none"};
 constexpr std::string_view kModels[] = {"instant", "steady", "exponential", "smooth"};
 
+constexpr std::string_view kCrouchesInAir[] = {"lift-feet", "lower-head"};
 constexpr std::string_view kFacings[] = {"travel", "view", "strafe", "turn-in-place"};
 
 #define CHOICE(section, key, words, help, member)                                           \
   {                                                                                         \
-    section, key, words, help, [](const Profile& p) { return static_cast<int>(p.member); }, \
-        [](Profile& p, int value) { p.member = static_cast<decltype(p.member)>(value); }    \
+    section, key, words, help, [](const Values& p) { return static_cast<int>(p.member); }, \
+        [](Values& p, int value) { p.member = static_cast<decltype(p.member)>(value); }    \
   }
 
 constexpr ProfileChoice kChoices[] = {
@@ -270,6 +299,9 @@ constexpr ProfileChoice kChoices[] = {
            jump.from_wall),
     CHOICE("jump", "inherits", kInherits, "What is taken along of the velocity of a moving piece that is left.",
            jump.inherits),
+    CHOICE("stances", "in_air", kCrouchesInAir,
+           "What crouching in the air does: bring the feet up to the head, or the head down to the feet.",
+           stances.in_air),
     CHOICE("look", "invert_yaw", {}, "Whether mouse and stick turn the other way.", look.invert_yaw),
     CHOICE("look", "invert_pitch", {}, "Whether mouse and stick look up and down the other way.",
            look.invert_pitch),

@@ -62,7 +62,7 @@ PushCurve::Pushed PushCurve::pushed_for(double time) const {
 double PushCurve::speed_at(double time) const { return pushed_for(time).speed; }
 double PushCurve::way_at(double time) const { return pushed_for(time).way; }
 
-PushCurve walking_push(const Profile& profile, double push) {
+PushCurve walking_push(const Values& profile, double push) {
   const Profile::Ground::Gather& gather = profile.ground.gather;
   if (gather.growth <= 0.0) return PushCurve(profile.ground.response, profile.ground.speed, push);
   PushCurve curve(profile.ground.response, gather.lowest, push);
@@ -71,7 +71,14 @@ PushCurve walking_push(const Profile& profile, double push) {
   return curve;
 }
 
-double walking_speed(const Profile& profile) {
+double stride_length(const Values::Gait& gait, double speed) {
+  const double range = gait.running_speed - gait.walking_speed;
+  const double share = range > 0.0 ? std::clamp((speed - gait.walking_speed) / range, 0.0, 1.0)
+                                   : (speed > gait.walking_speed ? 1.0 : 0.0);
+  return gait.walking_stride + (gait.running_stride - gait.walking_stride) * share;
+}
+
+double walking_speed(const Values& profile) {
   return profile.ground.gather.growth > 0.0 ? profile.ground.gather.highest : profile.ground.speed;
 }
 
@@ -95,11 +102,11 @@ double gathered_speed(const Profile::Ground::Gather& gather, double time) {
   return std::min(gather.lowest + gather.growth * time, gather.highest);
 }
 
-double skid_acceleration(const Profile& profile, double angle) {
+double skid_acceleration(const Values& profile, double angle) {
   return profile.gravity * (std::sin(angle) - profile.skid.friction * std::cos(angle));
 }
 
-double run_out_distance(const Profile& profile, double speed) {
+double run_out_distance(const Values& profile, double speed) {
   const double lowest = profile.skid.lowest_speed > 0.0 ? profile.skid.lowest_speed : walking_speed(profile);
   return profile.skid.run_out_time * std::max(speed - lowest, 0.0);
 }

@@ -7,6 +7,7 @@
 #include <map>
 
 #include "lagniappe/run.h"
+#include "lagniappe/states.h"
 
 namespace lagniappe {
 namespace {
@@ -44,13 +45,17 @@ std::string place_of(const Run& run, const World& world) {
   return most == weight.end() ? "in the air" : most->first;
 }
 
-// The state with the most to it: the rarer ones tell more than walking does.
-std::string manner_of(const Run& run) {
-  std::array<std::size_t, kStateCount> ticks{};
-  for (std::size_t i = 1; i <= run.ticks(); ++i) ++ticks[static_cast<std::size_t>(run.state(i).state)];
-  for (const StateId state : {StateId::Fly, StateId::Skid, StateId::Sprint, StateId::Walk}) {
-    if (static_cast<double>(ticks[static_cast<std::size_t>(state)]) < 0.2 * run.tick_rate()) continue;
-    std::string word(name_of(state));
+// The state with the most to it: the rarer ones, which come later in most tables, tell more than walking does.
+std::string manner_of(const Run& run, const StateChart& chart) {
+  std::vector<double> weight(chart.size(), 0.0);
+  for (std::size_t i = 1; i <= run.ticks(); ++i) {
+    const auto state = static_cast<std::size_t>(run.state(i).state);
+    if (state < weight.size()) weight[state] += 1.0;
+  }
+  const auto airborne = [&](std::size_t i) { return chart.state(StateId(i)).behaviour == Behaviour::Air; };
+  for (std::size_t i = weight.size(); i-- > 0;) {
+    if (airborne(i) || weight[i] < 0.2 * run.tick_rate()) continue;
+    std::string word(chart.name_of(StateId(i)));
     word.front() = static_cast<char>(std::tolower(static_cast<unsigned char>(word.front())));
     return word;
   }
@@ -61,10 +66,10 @@ std::string range_text(double amount) { return fmt::format("{:.0f} ms", std::abs
 
 }  // namespace
 
-std::string describe(const Run& run, const World& world) {
+std::string describe(const Run& run, const World& world, const Profile& profile) {
   const RunSummary summary = run.summarize();
   std::string text = place_of(run, world);
-  text += ", " + (summary.drive.distance < kSmallestWay ? std::string("stand") : manner_of(run));
+  text += ", " + (summary.drive.distance < kSmallestWay ? std::string("stand") : manner_of(run, chart_of(profile)));
   if (summary.jumps > 0) text += summary.jumps == 1 ? ", 1 jump" : fmt::format(", {} jumps", summary.jumps);
   return text + (run.seconds() < 10.0 ? fmt::format(", {:.1f} s", run.seconds())
                                       : fmt::format(", {:.0f} s", run.seconds()));
@@ -86,7 +91,7 @@ std::string to_sentence(const Finding& f, const World& world, const Profile& pro
   switch (f.kind) {
     case Finding::Kind::Flicker:
       if (f.piece == kNoPiece)
-        return fmt::format("flicker: {} for only {}, then back as it was", name_of(f.state),
+        return fmt::format("flicker: {} for only {}, then back as it was", name_of(f.state, profile),
                            range_text(f.amount));
       return fmt::format("flicker: the ground changed and was back as before within {}, on {}",
                          range_text(f.amount), piece);
@@ -109,6 +114,11 @@ std::string to_sentence(const Finding& f, const World& world, const Profile& pro
     case Finding::Kind::DroppedTime:
       return fmt::format("dropped time: {} of real time were left out, the machine could not keep up",
                          range_text(f.amount));
+    case Finding::Kind::StateLoop:
+      return fmt::format("state loop: from {} the transitions lead round in a circle, and were stopped",
+                         name_of(f.state, profile));
+    case Finding::Kind::ScriptFailed:
+      return "script failed: " + f.note;
   }
   return {};
 }

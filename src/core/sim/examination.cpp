@@ -4,6 +4,8 @@
 #include <algorithm>
 #include <cmath>
 
+#include "lagniappe/states.h"
+
 namespace lagniappe {
 namespace {
 
@@ -66,6 +68,17 @@ void Examination::touch(PieceId piece) {
   run_.touches_.push_back({piece, tick_, tick_});
 }
 
+// One that is told again in the next tick goes on.
+void Examination::add_once(Finding::Kind kind, StateId state, const std::string& note) {
+  for (auto f = run_.findings_.rbegin(); f != run_.findings_.rend(); ++f) {
+    if (f->kind != kind || f->note != note || f->state != state) continue;
+    if (f->last + 1 < tick_) break;
+    f->last = tick_;
+    return;
+  }
+  add({kind, tick_, tick_, 0.0, kNoPiece, state, note});
+}
+
 void Examination::close_touches() {
   std::erase_if(watch_.open_touches, [&](std::uint32_t i) { return run_.touches_[i].last < tick_; });
 }
@@ -107,6 +120,10 @@ void Examination::read_ledger() {
       [](const entry::LeftGround&) {},
       [](const entry::JumpCut&) {},
       [](const entry::HeadBump&) {},
+      [&](const entry::StateLoop& e) { add_once(Finding::Kind::StateLoop, e.from, {}); },
+      [&](const entry::ScriptFailed& e) { add_once(Finding::Kind::ScriptFailed, after_.state, e.what); },
+      [&](const entry::StanceWaits&) {},
+      [&](const entry::LieHeld&) { took_speed_ = true; },
   };
   for (const LedgerEntry& entry : ledger_.entries) std::visit(read, entry);
   watch_.step_rise = rise;
@@ -172,14 +189,14 @@ void Examination::find_pop() {
   const Vec3 jumped =
       way_from_segment(after_.foot_C - before_.foot_C, before_.velocity_C * dt_, after_.velocity_C * dt_);
   // What the eye was set back by, before that decayed for the length of the tick.
-  const Vec3 smoothed = smooth ? after_.eye_offset_C / kept - before_.eye_offset_C : Vec3(0.0);
+  const Vec3 smoothed = smooth ? after_.up_C() * (after_.eye_offset / kept - before_.eye_offset) : Vec3(0.0);
   const double jump = length(jumped + smoothed);
   if (jump > kSmallestPop) add({Finding::Kind::Pop, tick_, tick_, jump, after_.ground.piece, after_.state});
 }
 
 void Examination::find_speed_loss() {
   const bool plain = before_.grounded() && after_.grounded() && before_.state == after_.state &&
-                     after_.state != StateId::Skid && length_squared(after_.wall_normal_C) == 0.0;
+                     chart_of(profile_).state(after_.state).behaviour == Behaviour::Ground && length_squared(after_.wall_normal_C) == 0.0;
   if (!plain || took_speed_) return;
   const Vec3 from = before_.velocity_C - before_.ground_velocity_C,
              to = after_.velocity_C - after_.ground_velocity_C;
@@ -196,7 +213,7 @@ void Examination::find_deep_push_out() {
     Finding& before = run_.findings_.back();
     if (before.kind == Finding::Kind::DeepPushOut && before.last + 1 == tick_) {
       before.last = tick_;
-      before.amount = std::max(before.amount, after_.penetration);
+      before.amount = std::max(before.amount, double(after_.penetration));
       return;
     }
   }

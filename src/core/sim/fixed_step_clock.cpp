@@ -38,7 +38,8 @@ double mix_angle(double a, double b, double blend) { return wrap_angle(a + wrap_
 
 Pose interpolate(const CharacterState& previous, const CharacterState& current, double blend) {
   const CharacterState& from = current.times_put_home != previous.times_put_home ? current : previous;
-  const Vec3 a = from.foot_C + from.eye_offset_C, b = current.foot_C + current.eye_offset_C;
+  const Vec3 a = from.foot_C + from.up_C() * from.eye_offset,
+             b = current.foot_C + current.up_C() * current.eye_offset;
   return {a + (b - a) * blend, glm::slerp(from.frame_CB, current.frame_CB, blend),
           mix_angle(from.facing, current.facing, blend),
           from.travelled + (current.travelled - from.travelled) * blend,

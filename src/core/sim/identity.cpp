@@ -2,6 +2,7 @@
 #include <bit>
 
 #include "lagniappe/profile_fields.h"
+#include "lagniappe/states.h"
 #include "lagniappe/take.h"
 #include "math/hash.h"
 #include "sim/state_fields.h"
@@ -36,6 +37,36 @@ void add(Hash& hash, const PieceMotion& motion) {
   for (const Vec3& v : {motion.pivot_P, motion.at_C, motion.turn}) add(hash, v);
 }
 
+void add_text(Hash& hash, const std::string& text) {
+  hash.add(text);
+  hash.add('\0');
+}
+
+void add(Hash& hash, const Override& o) {
+  add_text(hash, o.path), add_text(hash, o.same);
+  hash.add(static_cast<std::uint8_t>(o.kind));
+  hash.add(o.number);
+  for (int i = 0; i < o.curve.count; ++i) hash.add(o.curve.points[i].x), hash.add(o.curve.points[i].y);
+}
+
+void add(Hash& hash, const StateTable& table) {
+  for (const StateSpec& s : table.states) {
+    for (const std::string* text : {&s.name, &s.like, &s.group, &s.pose, &s.on_entry, &s.on_exit, &s.script})
+      add_text(hash, *text);
+    hash.add(s.behaviour ? static_cast<int>(*s.behaviour) : -1);
+    hash.add(s.stance ? static_cast<int>(*s.stance) : -1);
+    for (const Override& o : s.overrides) add(hash, o);
+    for (const std::string& slot : s.memory) add_text(hash, slot);
+  }
+  for (const TransitionSpec& t : table.transitions) {
+    for (const std::string* text : {&t.from, &t.to, &t.guard, &t.action}) add_text(hash, *text);
+    hash.add(t.priority);
+    hash.add(t.shortest_stay);
+  }
+  for (const std::string& slot : table.memory) add_text(hash, slot);
+  add_text(hash, table.fallback);
+}
+
 // Mixes whole words: a state is hashed in every tick of a retake. The multiplier is that of Knuth's linear
 // congruential generator for 64 bits.
 class WordHash {
@@ -45,6 +76,14 @@ class WordHash {
   }
   void operator()(const char*, const Quat& q) {
     for (int i = 0; i < 4; ++i) mix(std::bit_cast<std::uint64_t>(q[i]));
+  }
+  void operator()(const char*, const glm::vec3& v) {
+    for (int i = 0; i < 3; ++i) mix(std::bit_cast<std::uint32_t>(v[i]));
+  }
+  void operator()(const char*, float value) { mix(std::bit_cast<std::uint32_t>(value)); }
+  template <std::size_t kCount>
+  void operator()(const char*, const std::array<float, kCount>& values) {
+    for (const float value : values) mix(std::bit_cast<std::uint32_t>(value));
   }
   void operator()(const char*, double value) { mix(std::bit_cast<std::uint64_t>(value)); }
   template <typename T>
@@ -103,6 +142,7 @@ std::uint64_t identity_of(const Profile& profile) {
     }
   }
   for (const ProfileChoice& field : profile_choices()) hash.add(field.get(profile));
+  add(hash, chart_of(profile).table());
   return hash.value();
 }
 

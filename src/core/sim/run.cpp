@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: MIT
 #include "lagniappe/run.h"
+#include "lagniappe/states.h"
 
 #include <algorithm>
 
@@ -146,7 +147,7 @@ Take retake_of(const Take& take, const Profile& profile, std::shared_ptr<const C
     drop.after_tick =
         drop.after_tick * static_cast<std::uint64_t>(tick_rate) / static_cast<std::uint64_t>(take.tick_rate);
   CharacterState& start = other.start;
-  start.capsule_height = profile.capsule.height;
+  start = fitted_to(profile, take.profile, start);
   if (other.course_identity != take.course_identity) {
     // Pieces may have other numbers: what is underfoot is found anew.
     const Home at{start.foot_C, start.frame_CB, start.yaw};

@@ -41,7 +41,14 @@ void each_field(State& s, Each&& f) {
   f("gathered", s.gathered);
   f("since_push", s.since_push);
   f("travelled", s.travelled);
-  f("eye_offset", s.eye_offset_C);
+  f("eye_offset", s.eye_offset);
+  f("lie_length", s.lie_length);
+  f("lie_pitch", s.lie_pitch);
+  f("stride", s.stride);
+  f("ground_time", s.ground_time);
+  f("since_press", s.since_press);
+  f("memory", s.memory);
+  f("came_from", s.came_from);
   f("tick", s.tick);
   f("times_put_home", s.times_put_home);
   f("jumped_wall", s.jumped_wall);

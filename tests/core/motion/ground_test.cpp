@@ -196,15 +196,15 @@ TEST_CASE("The drawn foot follows a step smoothly and settles on the true foot")
   CharacterState state = step(standing_at(profile, {0, 0, 0}), {}, profile, world, 1.0 / 60);
   double before = 0.0, steepest = 0.0, largest = 0.0;
   state = run(state, profile, world, 60, 1.0, kForward, [&](const CharacterState& s) {
-    const double drawn = s.foot_C.y + s.eye_offset_C.y;
+    const double drawn = s.foot_C.y + s.eye_offset;
     steepest = std::max(steepest, drawn - before);
-    largest = std::max(largest, std::abs(s.eye_offset_C.y));
+    largest = std::max(largest, std::abs(s.eye_offset));
     before = drawn;
   });
   CHECK(state.foot_C.y == Approx(0.3).margin(1e-6));
   CHECK(steepest < 0.1);
   CHECK(largest <= profile.ground.snap_distance);
-  CHECK(std::abs(state.eye_offset_C.y) < 1e-3);
+  CHECK(std::abs(state.eye_offset) < 1e-3);
 }
 
 TEST_CASE("Reset and leaving the limits put the character back home and count the tick on") {

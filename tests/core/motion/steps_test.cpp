@@ -278,14 +278,14 @@ TEST_CASE("The drawn body lags a step by no more than the step, and catches up t
       double deepest = 0.0;
       state = run(
           state, profile, world, hz, 0.6, [](double) { return push(0, 1); },
-          [&](const CharacterState& s) { deepest = std::min(deepest, s.eye_offset_C.y); });
+          [&](const CharacterState& s) { deepest = std::min(deepest, s.eye_offset); });
       INFO(hz << " ticks/s, at most " << largest);
       CHECK(deepest >= -std::min(0.3, largest));
       CHECK(deepest < -0.02);
       // From the last rise on nothing but decay is left.
-      const double before = state.eye_offset_C.y;
+      const double before = state.eye_offset;
       state = run(state, profile, world, hz, 0.5, [](double) { return InputFrame{}; });
-      CHECK(state.eye_offset_C.y == Approx(before * std::exp(-0.5 / profile.smoothing.time)).margin(1e-9));
+      CHECK(state.eye_offset == Approx(before * std::exp(-0.5 / profile.smoothing.time)).margin(1e-9));
     }
   }
 }

@@ -282,7 +282,7 @@ TEST_CASE("The examination finds what a faulty solver would do") {
     }
     const auto deep = of_kind(run, Finding::Kind::DeepPushOut);
     REQUIRE(deep.size() == 1);
-    CHECK(deep[0].amount == 0.08);
+    CHECK(deep[0].amount == Approx(0.08));
     CHECK(deep[0].last - deep[0].first == 2);
   }
   SECTION("time that was dropped") {
@@ -382,7 +382,7 @@ TEST_CASE("A run is named after what happened") {
     input.held.set(Action::Sprint, true);
     return input;
   });
-  const std::string name = describe(run_of(take, world), world);
+  const std::string name = describe(run_of(take, world), world, take.profile);
   INFO(name);
   CHECK(name.find("sprint") != std::string::npos);
   CHECK(name.find("1 jump") != std::string::npos);

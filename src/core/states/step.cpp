@@ -12,19 +12,23 @@
 #include "motion/jumping.h"
 #include "motion/moving.h"
 #include "motion/push_out.h"
+#include "motion/stance.h"
+#include "states/table_pass.h"
 #include "world/neighbourhood.h"
 
 namespace lagniappe {
 namespace {
 
-// A wish of less than this share is standing; only names the state.
+// A wish of less than this share turns nobody.
 constexpr double kStandingShare = 0.02;
 // s over which the ground's slope is averaged to tell a crest: a real body does not notice shorter bumps.
 constexpr double kTrendTime = 0.1;
+constexpr double kTimerSlack = 1e-5;  // s that timers in single precision may be off.
 
-CharacterState put_home(const StepContext& context, const CharacterState& state, bool out_of_limits) {
+CharacterState put_home(const StepContext& context, const Profile& profile, const CharacterState& state,
+                        bool out_of_limits) {
   context.note(entry::Reset{out_of_limits});
-  CharacterState home = start_state(context.profile, state.home, context.world, context.now.time);
+  CharacterState home = start_state(profile, state.home, context.world, context.now.time);
   home.tick = state.tick + 1;
   home.times_put_home = state.times_put_home + 1;
   home.held = context.input.held;
@@ -41,70 +45,44 @@ void look(const StepContext& context, CharacterState& state) {
 void leave_overlap(const StepContext& context, const Body& body, CharacterState& state) {
   const PushedOut out = push_out(context, body, state.foot_C);
   state.foot_C = out.foot_C;
-  state.penetration = out.depth;
+  state.penetration = static_cast<float>(out.depth);
   state.crushed = out.crushed;
 }
 
-void choose_state(const StepContext& context, const Body& body, CharacterState& state) {
-  if (context.input.pressed.has(Action::Fly)) {
-    if (state.state != StateId::Fly && state.ground.verdict != Verdict::None) leave_ground(context, state);
-    enter_state(context, state, state.state == StateId::Fly ? StateId::Fall : StateId::Fly);
-    state.ground = Ground{};
-    state.since_grounded = kLongAgo;
-  }
-  if (state.state == StateId::Fly) {
-    give_jumps_back(state);
-    state.first_jump_used = true;
-  } else {
-    try_to_jump(context, body, state);
-    cut_jump(context, state);
-  }
-}
-
-void turn_body(const StepContext& context, const Wish& wish, CharacterState& state) {
+void turn_body(const StepContext& context, const Wish& wish, bool flies, CharacterState& state) {
   using Facing = Profile::Ground::Facing;
   const Facing facing = context.profile.ground.facing;
-  if (facing == Facing::TurnInPlace && state.state != StateId::Fly) return;
+  if (facing == Facing::TurnInPlace && !flies) return;
   if (facing != Facing::View && wish.share <= kStandingShare) return;
   const Vec3 direction_B = glm::conjugate(state.frame_CB) * wish.direction_C;
   const bool along_push = facing == Facing::Travel || facing == Facing::TurnInPlace;
   const double towards = along_push ? std::atan2(-direction_B.x, -direction_B.z) : state.yaw;
-  state.facing = turn_towards(state.facing, towards, context.profile.ground.turn_rate, context.dt);
+  const double turned = turn_towards(state.facing, towards, context.profile.ground.turn_rate, context.dt);
+  if (state.lying()) return turn_lying(context, turned, state);
+  state.facing = turned;
 }
 
 // Pushing sideways turns body and look. The wish goes by the middle of the turn, so that arcs are the same at
 // any tick rate, to second order.
 void turn_in_place(const StepContext& context, CharacterState& state) {
-  const Profile& profile = context.profile;
-  if (profile.ground.facing != Profile::Ground::Facing::TurnInPlace || state.state == StateId::Fly) return;
+  const Values& profile = context.profile;
+  if (profile.ground.facing != Profile::Ground::Facing::TurnInPlace) return;
   const double push = shaped_stick(context.input.move, profile.look.dead_zone).x;
-  const double turned = -push * profile.ground.turn_rate * context.dt;
+  double turned = -push * profile.ground.turn_rate * context.dt;
+  const double from = state.facing;
   state.facing = wrap_angle(state.facing + turned);
+  if (state.lying()) {
+    state.facing = from;
+    turn_lying(context, wrap_angle(from + turned), state);
+    turned = wrap_angle(state.facing - from);
+  }
   state.yaw = wrap_angle(state.yaw + turned);
-  state.carried_yaw += turned;
+  state.carried_yaw += static_cast<float>(turned);
 }
 
 void remember_push(const StepContext& context, const Wish& wish, CharacterState& state) {
-  state.since_push = wish.share > 0.0 ? 0.0 : std::min(state.since_push + context.dt, kLongAgo);
-  if (state.since_push > context.profile.ground.gather.grace + kTouch) state.gathered = 0.0;
-}
-
-// Whether a skid that reached walkable ground still runs out.
-bool still_running_out(const StepContext& context, const CharacterState& state) {
-  if (state.state != StateId::Skid || !state.grounded()) return false;
-  const double lowest = context.profile.skid.lowest_speed;
-  return length(state.velocity_C) > (lowest > 0.0 ? lowest : full_ground_speed(context));
-}
-
-// The state that fits what is underfoot and what is wished.
-StateId fitting_state(const StepContext& context, const CharacterState& state, const Wish& wish) {
-  if (still_running_out(context, state)) return StateId::Skid;
-  if (state.grounded()) {
-    if (wish.share <= kStandingShare) return StateId::Stand;
-    return context.input.held.has(Action::Sprint) ? StateId::Sprint : StateId::Walk;
-  }
-  if (state.ground.verdict == Verdict::Steep) return StateId::Skid;
-  return dot(state.velocity_C, state.up_C()) > 0.0 ? StateId::Rise : StateId::Fall;
+  state.since_push = wish.share > 0.0 ? 0.0f : state.since_push + static_cast<float>(context.dt);
+  if (state.since_push > context.profile.ground.gather.grace + kTimerSlack) state.gathered = 0.0;
 }
 
 bool leaving(const CharacterState& state, const Vec3& velocity_C, const Vec3& normal_C) {
@@ -119,7 +97,7 @@ bool flies_over_crest(const StepContext& context, const Body& body, const Charac
   const double speed = length(state.velocity_C);
   if (speed <= ground.crest_speed) return false;
   const double falls =
-      slope_along(flat, state.ground_trend_C, body.up_C) - slope_along(flat, normal_C, body.up_C);
+      slope_along(flat, Vec3(state.ground_trend_C), body.up_C) - slope_along(flat, normal_C, body.up_C);
   if (falls <= ground.crest_angle + kTouch) return false;
   context.note(entry::Crest{falls, ground.crest_angle, speed});
   return true;
@@ -143,18 +121,18 @@ void find_ground(const StepContext& context, const Body& body, Verdict before, C
   if (!bears) return;
   state.foot_C -= body.up_C * found.gap;
   if (!held) return;
-  state.snapped = touching ? 0.0 : found.gap;
-  state.eye_offset_C += body.up_C * found.gap;
+  state.snapped = touching ? 0.0f : static_cast<float>(found.gap);
+  state.eye_offset += found.gap;
   if (!touching) context.note(entry::Snap{found.gap});
 }
 
 // The drawn body and camera catch up with steps and snaps; never further off than a step.
-void settle_eye(const StepContext& context, const Body& body, CharacterState& state) {
+void settle_eye(const StepContext& context, CharacterState& state) {
   const Profile::Ground& ground = context.profile.ground;
   const double step = std::max({ground.highest_step, ground.snap_distance, context.profile.air.highest_step});
   const double most = std::min(step, context.profile.smoothing.largest);
-  const double height = std::clamp(dot(state.eye_offset_C, body.up_C), -most, most);
-  state.eye_offset_C = body.up_C * (height * decay_share(context.profile.smoothing.time, context.dt));
+  const double height = std::clamp(state.eye_offset, -most, most);
+  state.eye_offset = height * decay_share(context.profile.smoothing.time, context.dt);
 }
 
 // What the tick's end makes of the velocity: landing, going on, or leaving.
@@ -163,7 +141,7 @@ void land_or_leave(const StepContext& context, const Body& body, Verdict before,
   if (state.ground.verdict == Verdict::None || state.ground.verdict == Verdict::Perched) {
     if (held) leave_ground(context, state);
     if (before != Verdict::Walkable && state.since_grounded < kLongAgo) state.since_grounded += context.dt;
-    state.ground_trend_C = Vec3(0.0);
+    state.ground_trend_C = glm::vec3(0.0f);
     return;
   }
   // From one piece to another what they differ in shows across up; a fall ends here, whatever the piece does.
@@ -171,9 +149,9 @@ void land_or_leave(const StepContext& context, const Body& body, Verdict before,
   state.velocity_C += body.flat(state.ground_velocity_C - of_piece);
   state.ground_velocity_C = of_piece;
   const double share = decay_share(kTrendTime, context.dt);
-  const bool fresh = state.ground_trend_C == Vec3(0.0);
-  state.ground_trend_C = fresh ? state.ground.normal_C
-                               : state.ground.normal_C + (state.ground_trend_C - state.ground.normal_C) * share;
+  const Vec3 trend = state.ground_trend_C;
+  const Vec3& normal = state.ground.normal_C;
+  state.ground_trend_C = trend == Vec3(0.0) ? normal : normal + (trend - normal) * share;
   if (!state.grounded()) {
     if (before != Verdict::Walkable && state.since_grounded < kLongAgo) state.since_grounded += context.dt;
     return;
@@ -186,11 +164,12 @@ void land_or_leave(const StepContext& context, const Body& body, Verdict before,
   give_jumps_back(state);
 }
 
-void move_and_find_ground(const StepContext& context, const Body& body, const Wish& wish,
+void move_and_find_ground(const StepContext& context, const Body& body, const Wish& wish, Behaviour behaviour,
                           CharacterState& state) {
   const Verdict before = state.ground.verdict;
   const Vec3 normal_before = state.ground.normal_C;
-  if (before == Verdict::Steep || still_running_out(context, state)) {
+  const CharacterState was = state;
+  if (before == Verdict::Steep || (before == Verdict::Walkable && behaviour == Behaviour::Skid)) {
     move_skidding(context, body, wish, state);
   } else if (before == Verdict::Walkable) {
     move_on_ground(context, body, wish, state);
@@ -204,21 +183,21 @@ void move_and_find_ground(const StepContext& context, const Body& body, const Wi
         laid_on(state.velocity_C, normal_before, body.up_C, context.profile.ground.speed_on_slopes);
   }
   land_or_leave(context, body, before, state);
-  enter_state(context, state, fitting_state(context, state, wish));
+  settle_lying(context, was, state);
 }
 
 // Everything that one tick's questions can be about: the way that is asked for or that momentum and moving
 // ground give, a step up, a snap down. What reaches beyond is asked of the world itself, so this only decides
 // the cost.
 Box neighbourhood_of(const StepContext& context, const CharacterState& state) {
-  const Profile& p = context.profile;
+  const Values& p = context.profile;
   const double fastest = std::max(
       {length(state.velocity_C), length(state.ground_velocity_C) + p.ground.sprint_speed, p.air.speed,
        take_off_speed(p.gravity, p.jump.height), p.ground.gather.growth > 0.0 ? p.ground.gather.highest : 0.0});
   const double way = fastest * context.dt + p.gravity * context.dt * context.dt;
   const double step = std::max({p.ground.highest_step, p.ground.snap_distance, p.air.highest_step});
   const double tread = p.capsule.radius + p.ground.shortest_tread;
-  const Segment axis = capsule_axis(state.foot_C, state.up_C(), p.capsule.radius, state.capsule_height);
+  const Segment axis = capsule_axis(state, p.capsule.radius);
   return bounds(axis).grown(p.capsule.radius + way + std::max(step, tread) + 4.0 * kGroundTouch);
 }
 
@@ -231,6 +210,7 @@ CharacterState start_state(const Profile& profile, const Home& home) {
   state.yaw = state.facing = home.yaw;
   state.capsule_height = profile.capsule.height;
   state.home = home;
+  state.state = state.came_from = chart_of(profile).fallback();
   return state;
 }
 
@@ -246,49 +226,98 @@ CharacterState start_state(const Profile& profile, const Home& home, const World
   state.velocity_C = state.ground_velocity_C;
   state.ground_trend_C = state.ground.normal_C;
   state.since_grounded = 0.0;
-  state.state = StateId::Stand;
+  state.state = fitting_state(chart_of(profile), "Stand", Behaviour::Ground);
   return state;
 }
+
+namespace {
+
+// What the buttons did, for the signals of the ticks to come.
+void count_buttons(const StepContext& context, CharacterState& state) {
+  for (std::size_t i = 0; i < state.since_press.size(); ++i) {
+    const bool pressed = context.input.pressed.has(static_cast<Action>(i));
+    state.since_press[i] = pressed ? 0.0f : state.since_press[i] + static_cast<float>(context.dt);
+  }
+  if (state.since_jump_press < kLongAgo && !context.input.pressed.has(Action::Jump))
+    state.since_jump_press += context.dt;
+  state.held = context.input.held;
+}
+
+// What moves the character before it does so itself.
+void be_moved(const StepContext& context, CharacterState& state) {
+  const Body body(context, state);
+  carry(context, body, state);
+  take_pushes(context, body, state);
+  leave_overlap(context, body, state);
+}
+
+// The wish, with what a script asks for in place of the stick.
+Wish wished(const StepContext& context, const std::optional<Vec2>& steer, const CharacterState& state) {
+  if (!steer) return wish_on_ground(context, state);
+  InputFrame steered = context.input;
+  const double size = glm::length(*steer);
+  steered.move = size > 1.0 ? *steer / size : *steer;
+  // What a script asks for has no dead zone.
+  Values values = context.profile;
+  values.look.dead_zone = 0.0;
+  return wish_on_ground({steered, values, context.world, context.dt, nullptr, context.now}, state);
+}
+
+void move(const StepContext& context, const Wish& wish, Behaviour behaviour, CharacterState& state) {
+  const Body body(context, state);
+  if (behaviour == Behaviour::Fly) {
+    move_in_flight(context, body, state);
+  } else {
+    move_and_find_ground(context, body, wish, behaviour, state);
+  }
+}
+
+}  // namespace
 
 CharacterState step(const CharacterState& before, const InputFrame& input, const Profile& profile,
                     const World& world, double dt, Ledger* ledger) {
   assert(dt > 0.0 && dt <= 0.1 + kTouch);
   CharacterState state = before;
-  state.capsule_height = profile.capsule.height;
+  Values values = chart_of(profile).values_in(state.state, profile);
   const Moment now{before.time + dt};
-  const StepContext asking{input, profile, world, dt, ledger, now};
-  if (input.pressed.has(Action::Reset)) return put_home(asking, before, false);
+  const StepContext asking{input, values, world, dt, ledger, now};
+  if (input.pressed.has(Action::Reset)) return put_home(asking, profile, before, false);
 
   const Neighbourhood near(world, neighbourhood_of(asking, state), now.time);
-  const StepContext context{input, profile, near, dt, ledger, now};
+  const StepContext context{input, values, near, dt, ledger, now};
   state.slides = 0;
   state.stepped = false;
-  state.snapped = 0.0;
-  const Body body(context, state);
+  state.snapped = 0.0f;
 
   look(context, state);
-  carry(context, body, state);
-  take_pushes(context, body, state);
-  leave_overlap(context, body, state);
-  choose_state(context, body, state);
-  turn_in_place(context, state);
-  const Wish wish = wish_on_ground(context, state);
-  turn_body(context, wish, state);
-  if (state.state == StateId::Fly) {
-    move_in_flight(context, body, state);
-  } else {
-    move_and_find_ground(context, body, wish, state);
+  be_moved(context, state);
+  TablePass table(profile, context, before, values, state);
+  table.before_motion();
+  const bool flies = table.present().behaviour == Behaviour::Fly;
+  if (flies) {
+    give_jumps_back(state);
+    state.first_jump_used = true;
+  } else if (!table.jumped()) {
+    refuse_jump(context, Body(context, state), state);
   }
-  settle_eye(context, body, state);
+  const std::optional<Vec2> steer = table.run_script();
+  cut_jump(context, state);
+  take_stance(context, table.present().stance, state);
+  if (!flies) turn_in_place(context, state);
+  const Wish wish = wished(context, steer, state);
+  turn_body(context, wish, flies, state);
+  move(context, wish, table.present().behaviour, state);
+  settle_eye(context, state);
+  state.ground_time = state.grounded() && before.grounded() ? state.ground_time + static_cast<float>(dt) : 0.0f;
+  table.after_motion();
 
   state.velocity_C += state.ground_velocity_C;
   remember_push(context, wish, state);
-  if (state.since_jump_press < kLongAgo && !input.pressed.has(Action::Jump)) state.since_jump_press += dt;
+  count_buttons(context, state);
   state.state_time += dt;
-  state.held = input.held;
   state.time = now.time;
   ++state.tick;
-  if (!world.limits().contains(state.foot_C)) return put_home(asking, before, true);
+  if (!world.limits().contains(state.foot_C)) return put_home(asking, profile, before, true);
   return state;
 }
 

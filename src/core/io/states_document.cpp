@@ -1,0 +1,203 @@
+// SPDX-License-Identifier: MIT
+#include "io/states_document.h"
+
+#include <fmt/format.h>
+
+namespace lagniappe {
+namespace {
+
+using Ordered = nlohmann::ordered_json;
+
+constexpr std::size_t kMostTransitionRows = 2000;
+
+// --- reading ---
+
+Curve read_points(const JsonCursor& cursor, const ProfileCurve& field) {
+  Curve curve;
+  const auto points = cursor.elements();
+  if (points.size() > Curve::kMostPoints)
+    cursor.fail(fmt::format("a curve has at most {} points, not {}", Curve::kMostPoints, points.size()));
+  for (const JsonCursor& point : points) {
+    const auto pair = point.elements();
+    if (pair.size() != 2) point.fail("a point of a curve is [x, y]");
+    const Vec2 p(pair[0].number({field.lowest_x, field.highest_x}),
+                 pair[1].number({field.lowest_y, field.highest_y}));
+    if (curve.count > 0 && p.x <= curve.points[curve.count - 1].x)
+      pair[0].fail("the points of a curve must come in rising order");
+    curve.points[curve.count++] = p;
+  }
+  return curve;
+}
+
+Override read_override(const JsonCursor& cursor, const std::string& path) {
+  Override o{path, Override::Kind::Value, 0.0, {}, {}};
+  if (cursor.value().is_object()) {
+    cursor.only_keys({"times", "same"});
+    if (cursor.has("times") == cursor.has("same"))
+      cursor.fail("it is a value, or {\"times\": number}, or {\"same\": \"another value\"}");
+    o.kind = cursor.has("times") ? Override::Kind::Times : Override::Kind::Same;
+    if (cursor.has("times")) o.number = cursor.at("times").number({0.0, 1000.0});
+    if (cursor.has("same")) o.same = cursor.at("same").name();
+  } else if (const ProfileField* field = find_field(path)) {
+    o.number = field->unit == Unit::Count ? cursor.integer(int(field->low), int(field->high))
+                                          : cursor.number({field->low, field->high});
+  } else if (const ProfileCurve* curve = find_curve(path)) {
+    o.curve = read_points(cursor, *curve);
+  } else if (const ProfileChoice* choice = find_choice(path)) {
+    o.number = choice->words.empty()
+                   ? double(cursor.truth())
+                   : double(cursor.one_of({choice->words.begin(), choice->words.end()}));
+  }
+  return o;
+}
+
+template <typename Enum, std::size_t kCount>
+std::optional<Enum> read_word(const JsonCursor& cursor, std::string_view key,
+                              const std::array<std::string_view, kCount>& names) {
+  if (!cursor.has(key)) return std::nullopt;
+  return static_cast<Enum>(cursor.at(key).one_of({names.begin(), names.end()}));
+}
+
+void read_text_if(const JsonCursor& cursor, std::string_view key, std::string& text) {
+  if (cursor.has(key)) text = cursor.at(key).text();
+}
+
+void read_names_if(const JsonCursor& cursor, std::string_view key, std::vector<std::string>& names) {
+  if (!cursor.has(key)) return;
+  for (const JsonCursor& name : cursor.at(key).elements()) names.push_back(name.name());
+}
+
+StateSpec read_state(const JsonCursor& cursor) {
+  cursor.only_keys({"name", "is", "in", "behaviour", "stance", "pose", "set", "enter", "exit", "script", "forgets"});
+  StateSpec state;
+  state.name = cursor.at("name").name();
+  read_text_if(cursor, "is", state.like);
+  read_text_if(cursor, "in", state.group);
+  state.behaviour = read_word<Behaviour>(cursor, "behaviour", kBehaviourNames);
+  state.stance = read_word<Stance>(cursor, "stance", kStanceNames);
+  read_text_if(cursor, "pose", state.pose);
+  read_text_if(cursor, "enter", state.on_entry);
+  read_text_if(cursor, "exit", state.on_exit);
+  read_text_if(cursor, "script", state.script);
+  read_names_if(cursor, "forgets", state.memory);
+  if (!cursor.has("set")) return state;
+  const JsonCursor set = cursor.at("set");
+  const std::vector<std::string> paths = profile_paths();
+  set.only_keys({paths.begin(), paths.end()});
+  for (const std::string& path : paths) {
+    if (set.has(path)) state.overrides.push_back(read_override(set.at(path), path));
+  }
+  return state;
+}
+
+TransitionSpec read_transition(const JsonCursor& cursor) {
+  cursor.only_keys({"from", "to", "when", "priority", "stay", "do"});
+  TransitionSpec t;
+  t.from = cursor.at("from").name();
+  t.to = cursor.at("to").name();
+  t.guard = cursor.at("when").text();
+  if (cursor.has("priority")) t.priority = cursor.at("priority").integer(-1000, 1000);
+  cursor.number_if("stay", {0.0, 3600.0}, t.shortest_stay);
+  read_text_if(cursor, "do", t.action);
+  return t;
+}
+
+// --- writing ---
+
+Ordered override_json(const Override& o) {
+  if (o.kind == Override::Kind::Times) return {{"times", o.number}};
+  if (o.kind == Override::Kind::Same) return {{"same", o.same}};
+  if (find_curve(o.path) != nullptr) {
+    Ordered points = Ordered::array();
+    for (int i = 0; i < o.curve.count; ++i)
+      points.push_back(Ordered::array({o.curve.points[i].x, o.curve.points[i].y}));
+    return points;
+  }
+  if (const ProfileChoice* choice = find_choice(o.path)) {
+    const auto word = static_cast<std::size_t>(o.number);
+    return choice->words.empty() ? Ordered(o.number != 0.0) : Ordered(choice->words[word]);
+  }
+  const ProfileField* field = find_field(o.path);
+  return field != nullptr && field->unit == Unit::Count ? Ordered(int(o.number)) : Ordered(o.number);
+}
+
+Ordered state_json(const StateSpec& s) {
+  Ordered json = {{"name", s.name}};
+  const auto put = [&](const char* key, const std::string& text) {
+    if (!text.empty()) json[key] = text;
+  };
+  put("is", s.like), put("in", s.group);
+  if (s.behaviour) json["behaviour"] = kBehaviourNames[static_cast<std::size_t>(*s.behaviour)];
+  if (s.stance) json["stance"] = kStanceNames[static_cast<std::size_t>(*s.stance)];
+  put("pose", s.pose);
+  for (const Override& o : s.overrides) json["set"][o.path] = override_json(o);
+  put("enter", s.on_entry), put("exit", s.on_exit), put("script", s.script);
+  if (!s.memory.empty()) json["forgets"] = s.memory;
+  return json;
+}
+
+Ordered transition_json(const TransitionSpec& t) {
+  Ordered json = {{"from", t.from}, {"to", t.to}, {"when", t.guard}};
+  if (t.priority != 0) json["priority"] = t.priority;
+  if (t.shortest_stay != 0.0) json["stay"] = t.shortest_stay;
+  if (!t.action.empty()) json["do"] = t.action;
+  return json;
+}
+
+// One line of JSON, with a blank after colons and commas.
+std::string line_of(const Ordered& json) {
+  if (json.is_object()) {
+    std::string text = "{";
+    for (const auto& [key, value] : json.items())
+      text += (text.size() > 1 ? ", " : "") + Ordered(key).dump() + ": " + line_of(value);
+    return text + "}";
+  }
+  if (!json.is_array()) return json.dump();
+  std::string text = "[";
+  for (const auto& value : json) text += (text.size() > 1 ? ", " : "") + line_of(value);
+  return text + "]";
+}
+
+template <typename Rows, typename Write>
+std::string lines_of(const Rows& rows, const std::string& indent, Write write) {
+  std::string text = "[";
+  for (const auto& row : rows) text += (text.size() > 1 ? ",\n" : "\n") + indent + "  " + line_of(write(row));
+  return rows.empty() ? "[]" : text + "\n" + indent + "]";
+}
+
+}  // namespace
+
+std::shared_ptr<const StateChart> read_states(const JsonCursor& document) {
+  if (!document.has("states")) {
+    for (const std::string_view key : kStateKeys) {
+      if (document.has(key)) document.at(key).fail("there are no states that it could belong to");
+    }
+    return nullptr;
+  }
+  StateTable table;
+  for (const JsonCursor& state : document.at("states").elements()) table.states.push_back(read_state(state));
+  if (document.has("transitions")) {
+    const auto rows = document.at("transitions").elements();
+    if (rows.size() > kMostTransitionRows)
+      document.at("transitions").fail(fmt::format("a table has at most {} transitions", kMostTransitionRows));
+    for (const JsonCursor& row : rows) table.transitions.push_back(read_transition(row));
+  }
+  read_names_if(document, "memory", table.memory);
+  read_text_if(document, "fallback", table.fallback);
+  auto chart = StateChart::make(std::move(table));
+  if (!chart) throw ReadFailure{document.pointer() + chart.error().place, chart.error().what};
+  return *chart;
+}
+
+std::vector<std::pair<std::string, std::string>> states_text(const StateTable& table, const std::string& indent) {
+  return {{"states", lines_of(table.states, indent, state_json)},
+          {"transitions", lines_of(table.transitions, indent, transition_json)},
+          {"memory", line_of(Ordered(table.memory))},
+          {"fallback", Ordered(table.fallback).dump()}};
+}
+
+void put_states(const StateTable& table, Json& document) {
+  for (const auto& [key, text] : states_text(table, "")) document[key] = Json::parse(text);
+}
+
+}  // namespace lagniappe

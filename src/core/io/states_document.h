@@ -1,0 +1,22 @@
+// SPDX-License-Identifier: MIT
+// The part of a profile's document that is its table of states.
+#pragma once
+
+#include "io/json_document.h"
+#include "lagniappe/states.h"
+
+namespace lagniappe {
+
+inline constexpr std::string_view kStateKeys[] = {"states", "transitions", "memory", "fallback"};
+
+// Null where the document has no states. Throws ReadFailure.
+std::shared_ptr<const StateChart> read_states(const JsonCursor& document);
+
+// Adds the keys to a profile's document.
+void put_states(const StateTable& table, Json& document);
+
+// Returns each key with its value as text, a line for each state and transition, so that version control shows
+// what changed. `indent` is that of the keys.
+std::vector<std::pair<std::string, std::string>> states_text(const StateTable& table, const std::string& indent);
+
+}  // namespace lagniappe

@@ -1,0 +1,30 @@
+// SPDX-License-Identifier: MIT
+// The capsule's shape: standing, crouched, lying. It changes with the foot where it is, at an even rate, and
+// only as far as there is room.
+#pragma once
+
+#include "lagniappe/states.h"
+#include "motion/context.h"
+
+namespace lagniappe {
+
+// Brings the capsule as near to a stance as the tick's time and the room allow; the ledger has what is in the
+// way.
+void take_stance(const StepContext& context, Stance stance, CharacterState& state);
+
+// Returns how far the capsule could grow upwards, at most `most`.
+double head_room(const Body& body, const Vec3& foot_C, double most);
+
+// Whether there is room for the capsule of a stance where the character is. Lying also wants ground under both
+// ends if there is any underfoot.
+bool has_room(const StepContext& context, const CharacterState& state, Stance stance);
+
+// Turns a lying body towards `facing` (in the body frame), as far as it neither enters a wall nor hangs over a
+// drop.
+void turn_lying(const StepContext& context, double facing, CharacterState& state);
+
+// After the motion: a lying body that would hang an end over a drop goes back to where it was, and one on the
+// ground follows it under both ends.
+void settle_lying(const StepContext& context, const CharacterState& before, CharacterState& state);
+
+}  // namespace lagniappe

@@ -1,0 +1,246 @@
+// SPDX-License-Identifier: MIT
+#include "lagniappe/signals.h"
+
+#include <algorithm>
+
+#include "lagniappe/states.h"
+#include "motion/jumping.h"
+#include "motion/look.h"
+#include "motion/stance.h"
+
+namespace lagniappe {
+namespace {
+
+constexpr double kFarthestGround = 50.0;  // m; farther is not told apart.
+constexpr double kFarthestWall = 2.0;     // m.
+constexpr double kFarthestHead = 3.0;     // m.
+constexpr double kDeepestDrop = 5.0;      // m.
+constexpr double kDropAhead = 0.3;        // m beyond the capsule.
+constexpr double kLongest = 60.0;         // s; longer is not told apart.
+
+double slope(const CharacterState& s) {
+  if (s.ground.verdict == Verdict::None) return 0.0;
+  return degrees(std::acos(std::clamp(dot(s.ground.normal_C, s.up_C()), -1.0, 1.0)));
+}
+
+// Along the surface on the ground, across up in the air, against what carries.
+double ground_speed(const SignalView& v) {
+  const CharacterState& s = v.state;
+  const Vec3 own = v.under_way ? s.velocity_C : s.velocity_C - s.ground_velocity_C;
+  return s.grounded() ? length(own) : length(across(own, s.up_C()));
+}
+
+double distance_to_ground(const SignalView& v) {
+  const Vec3 up = v.state.up_C();
+  const double radius = v.values.capsule.radius;
+  const Segment ball{v.state.foot_C + up * radius, v.state.foot_C + up * radius};
+  const auto hit = v.world.sweep(ball, radius, -up * kFarthestGround, v.now);
+  return hit ? hit->hit.fraction * kFarthestGround : kFarthestGround;
+}
+
+StepContext context_of(const SignalView& v) { return {v.input, v.values, v.world, v.dt, nullptr, v.now}; }
+
+Vec2 stick(const SignalView& v) { return shaped_stick(v.input.move, v.values.look.dead_zone); }
+
+// Where it is pushed, else where the body faces.
+Vec3 ahead_of(const SignalView& v) {
+  const Vec3 wished = wish_on_ground(context_of(v), v.state).direction_C;
+  return wished != Vec3(0.0) ? wished : look_direction(v.state.frame_CB, v.state.facing, 0.0);
+}
+
+double wall_ahead(const SignalView& v) {
+  const StepContext context = context_of(v);
+  const Body body(context, v.state);
+  const auto hit = body.sweep(v.state.foot_C, ahead_of(v) * kFarthestWall);
+  const bool wall = hit && std::abs(dot(hit->hit.normal_C, body.up_C)) < 0.7;
+  return wall ? hit->hit.fraction * kFarthestWall : kFarthestWall;
+}
+
+double drop_ahead(const SignalView& v) {
+  const Vec3 up = v.state.up_C();
+  const double radius = v.values.capsule.radius;
+  const Vec3 from = v.state.foot_C + up * radius + ahead_of(v) * (radius + kDropAhead);
+  const auto hit = v.world.cast_ray(from, -up * (radius + kDeepestDrop), v.now);
+  return hit ? std::max(hit->hit.fraction * (radius + kDeepestDrop) - radius, 0.0) : kDeepestDrop;
+}
+
+double room_for(const SignalView& v, Stance stance) { return has_room(context_of(v), v.state, stance); }
+
+double can_jump(const SignalView& v) {
+  if (!v.jump_may_begin) return 0.0;
+  const bool asked = v.input.pressed.has(Action::Jump) || v.state.since_jump_press < kLongAgo ||
+                     v.input.held.has(Action::Jump);
+  if (!asked) return 0.0;
+  const StepContext context = context_of(v);
+  return judge_jump(context, Body(context, v.state), v.state).choice.has_value();
+}
+
+double skid_over(const SignalView& v) {
+  const double lowest = v.values.skid.lowest_speed;
+  return length(v.state.velocity_C) <= (lowest > 0.0 ? lowest : v.values.ground.speed);
+}
+
+double of_wall(const SignalView& v, bool along_forward) {
+  const Vec3 forward = look_direction(v.state.frame_CB, v.state.yaw, 0.0);
+  return dot(v.state.wall_normal_C, along_forward ? forward : cross(forward, v.state.up_C()));
+}
+
+template <Action kAction>
+double pressed(const SignalView& v) {
+  return v.presses_count && v.input.pressed.has(kAction);
+}
+template <Action kAction>
+double held(const SignalView& v) {
+  return v.input.held.has(kAction);
+}
+template <Action kAction>
+double released(const SignalView& v) {
+  return v.presses_count && v.before.held.has(kAction) && !v.input.held.has(kAction);
+}
+template <Action kAction>
+double since(const SignalView& v) {
+  if (v.input.pressed.has(kAction)) return 0.0;
+  return std::min(double(v.state.since_press[static_cast<std::size_t>(kAction)]), kLongest);
+}
+
+#define BUTTON(word, action)                                                                                \
+  {word ".pressed", word " pressed", "", true, "Whether the button went down in this tick; true for the "   \
+   "tick's first transition only.", pressed<action>},                                                       \
+      {word ".held", word " held", "", true, "Whether the button is down.", held<action>},                  \
+      {word ".released", word " released", "", true, "Whether the button went up in this tick; true for "   \
+       "the tick's first transition only.", released<action>},                                              \
+      {word ".since", "since " word, "s", false, "Since the button went down; at most 60.", since<action>}
+
+constexpr Signal kSignals[] = {
+    {"ground_speed", "speed along ground", "m/s", false,
+     "Along the surface on the ground, across up in the air, against what carries.", ground_speed},
+    {"rise_speed", "rise speed", "m/s", false, "Of the foot along up.",
+     [](const SignalView& v) { return dot(v.state.velocity_C, v.state.up_C()); }},
+    {"height", "height above home", "m", false, "Of the foot above where one begins, along up.",
+     [](const SignalView& v) { return dot(v.state.foot_C - v.state.home.foot_C, v.state.up_C()); }},
+    {"speed", "speed", "m/s", false, "In any direction.",
+     [](const SignalView& v) { return length(v.state.velocity_C); }},
+    {"acceleration", "acceleration", "m/s2", false, "From the last tick to this one.",
+     [](const SignalView& v) { return length(v.state.velocity_C - v.before.velocity_C) / v.dt; }},
+    {"grounded", "on the ground", "", true, "Whether the ground underfoot bears and may be walked on.",
+     [](const SignalView& v) { return double(v.state.grounded()); }},
+    {"steep", "on steep ground", "", true, "Whether the ground underfoot is too steep to walk on.",
+     [](const SignalView& v) { return double(v.state.ground.verdict == Verdict::Steep); }},
+    {"on_ground", "time on ground", "s", false, "Since the landing; 0 in the air.",
+     [](const SignalView& v) { return double(v.state.ground_time); }},
+    {"off_ground", "time off ground", "s", false,
+     "Since the ground was left, however that was; 0 on the ground, at most 60.",
+     [](const SignalView& v) {
+       return v.state.grounded() ? 0.0 : std::min(v.state.since_grounded, v.state.state_time + kLongest);
+     }},
+    {"slope", "slope", "deg", false, "Of the ground underfoot; 0 in the air.",
+     [](const SignalView& v) { return slope(v.state); }},
+    {"friction", "grip of the surface", "", false, "Of what is underfoot, 1 in the air.",
+     [](const SignalView& v) { return v.state.ground.surface.friction; }},
+    {"climbable", "climbable ground", "", true, "Whether the surface underfoot may be climbed.",
+     [](const SignalView& v) { return double(v.state.ground.surface.climbable); }},
+    {"distance_to_ground", "distance to ground", "m", false,
+     "Straight down from the foot to what would hold the capsule; at most 50.", distance_to_ground},
+    {"drop_ahead", "drop ahead", "m", false,
+     "How far it goes down 0.3 m beyond the capsule, where it is pushed or faces; at most 5.", drop_ahead},
+    {"wall_ahead", "distance to wall ahead", "m", false,
+     "How far the capsule can go until it meets a wall, where it is pushed or faces; at most 2.", wall_ahead},
+    {"wall.touched", "at a wall", "", true, "Whether the last tick slid along a wall.",
+     [](const SignalView& v) { return double(v.state.wall_normal_C != Vec3(0.0)); }},
+    {"wall.forward", "wall facing forward", "", false,
+     "How far the normal of that wall points along the look, from -1 to 1.",
+     [](const SignalView& v) { return of_wall(v, true); }},
+    {"wall.right", "wall facing right", "", false,
+     "How far the normal of that wall points to the right of the look, from -1 to 1.",
+     [](const SignalView& v) { return of_wall(v, false); }},
+    {"head_room", "head room", "m", false, "Free above the capsule; at most 3.",
+     [](const SignalView& v) {
+       return head_room(Body(context_of(v), v.state), v.state.foot_C, kFarthestHead);
+     }},
+    {"can_stand", "room to stand", "", true, "Whether the standing capsule has room.",
+     [](const SignalView& v) { return room_for(v, Stance::Standing); }},
+    {"can_crouch", "room to crouch", "", true, "Whether the crouched capsule has room.",
+     [](const SignalView& v) { return room_for(v, Stance::Crouched); }},
+    {"can_lie", "room to lie", "", true,
+     "Whether the lying capsule has room along the facing, and ground under both ends.",
+     [](const SignalView& v) { return room_for(v, Stance::Lying); }},
+    {"can_jump", "jump asked and possible", "", true,
+     "Whether a jump is asked for (pressed, remembered, or held where that repeats) and ground, a wall or an air "
+     "jump allows it. Before the motion only, and once in a tick.",
+     can_jump},
+    {"air_jumps_left", "air jumps left", "", false, "Until the next landing.",
+     [](const SignalView& v) { return double(v.values.jump.air_jumps - v.state.air_jumps_used); }},
+    {"skid_over", "skid run out", "", true, "Whether the speed is no higher than where a skid ends.", skid_over},
+    BUTTON("jump", Action::Jump),
+    BUTTON("sprint", Action::Sprint),
+    BUTTON("crouch", Action::Crouch),
+    BUTTON("lie", Action::Lie),
+    BUTTON("climb", Action::Climb),
+    BUTTON("fly", Action::Fly),
+    {"wish", "push", "", false, "Of the stick, from 0 to 1, the dead zone cut out.",
+     [](const SignalView& v) { return glm::length(stick(v)); }},
+    {"wish_forward", "push forward", "", false, "Of the stick, from -1 to 1.",
+     [](const SignalView& v) { return stick(v).y; }},
+    {"wish_right", "push right", "", false, "Of the stick, from -1 to 1.",
+     [](const SignalView& v) { return stick(v).x; }},
+    {"stick_right", "stick right", "", false, "As it comes from the device.",
+     [](const SignalView& v) { return v.input.move.x; }},
+    {"stick_forward", "stick forward", "", false, "As it comes from the device.",
+     [](const SignalView& v) { return v.input.move.y; }},
+    {"yaw", "look yaw", "deg", false, "Positive to the left.",
+     [](const SignalView& v) { return degrees(v.state.yaw); }},
+    {"pitch", "look pitch", "deg", false, "Positive upwards.",
+     [](const SignalView& v) { return degrees(v.state.pitch); }},
+    {"facing", "facing", "deg", false, "Yaw of the body.",
+     [](const SignalView& v) { return degrees(v.state.facing); }},
+    {"state_time", "time in state", "s", false, "Since the state was entered.",
+     [](const SignalView& v) { return v.state.state_time; }},
+    {"capsule_height", "capsule height", "m", false, "Foot to crown.",
+     [](const SignalView& v) { return v.state.capsule_height; }},
+    {"lie_length", "length lying", "m", false, "From end to end, beyond the capsule's own width; 0 upright.",
+     [](const SignalView& v) { return double(v.state.lie_length); }},
+    {"travelled", "way on ground", "m", false, "Since the start.",
+     [](const SignalView& v) { return v.state.travelled; }},
+    {"slides", "planes met", "", false, "In the last tick.",
+     [](const SignalView& v) { return static_cast<double>(v.state.slides); }},
+    {"snapped", "snapped", "m", false, "Down in the last tick, to stay on the ground.",
+     [](const SignalView& v) { return double(v.state.snapped); }},
+    {"penetration", "penetration", "m", false, "How deep in a solid the tick began.",
+     [](const SignalView& v) { return double(v.state.penetration); }},
+    {"crushed", "crushed", "", true, "Whether it is in a solid, and no way out was found.",
+     [](const SignalView& v) { return double(v.state.crushed); }},
+    {"eye_offset", "eye offset", "m", false, "How far the drawn body is behind after steps and snaps.",
+     [](const SignalView& v) { return v.state.eye_offset; }},
+    {"carried_speed", "speed of what carries", "m/s", false, "Of the piece underfoot.",
+     [](const SignalView& v) { return length(v.state.ground_velocity_C); }},
+    {"dt", "length of a tick", "s", false, "One divided by the tick rate.",
+     [](const SignalView& v) { return v.dt; }},
+    {"x", "foot x", "m", false, "In the course frame.", [](const SignalView& v) { return v.state.foot_C.x; }},
+    {"y", "foot y", "m", false, "In the course frame.", [](const SignalView& v) { return v.state.foot_C.y; }},
+    {"z", "foot z", "m", false, "In the course frame.", [](const SignalView& v) { return v.state.foot_C.z; }},
+};
+
+#undef BUTTON
+
+}  // namespace
+
+std::span<const Signal> all_signals() { return kSignals; }
+
+const Signal* find_signal(std::string_view key) {
+  const auto found =
+      std::find_if(std::begin(kSignals), std::end(kSignals), [&](const Signal& s) { return s.key == key; });
+  return found == std::end(kSignals) ? nullptr : found;
+}
+
+SignalView view_at(const Run& run, const Take& take, const World& world, const Values& values, std::size_t tick) {
+  static const InputFrame none;
+  const bool first = tick == 0;
+  return {run.state(first ? 0 : tick - 1), run.state(tick), first ? none : take.inputs[tick - 1], values, world,
+          1.0 / run.tick_rate(), {run.state(tick).time}};
+}
+
+double value_at(const Signal& signal, const Run& run, const Take& take, const World& world, std::size_t tick) {
+  return signal.value(view_at(run, take, world, take.profile, tick));
+}
+
+}  // namespace lagniappe
