@@ -79,19 +79,19 @@ struct CharacterState {
   double run_up_speed = 0.0;      // m/s across up when the ground was last left.
   double gathered = 0.0;          // m/s that holding the push has added to the lowest gathered speed.
   double travelled = 0.0;         // m along the ground since the start; what the stride is drawn from.
-  double eye_offset = 0.0;        // m along up, drawn minus true foot: what is left of the last steps and snaps.
+  double eye_offset = 0.0;  // m along up, drawn minus true foot: what is left of the last steps and snaps.
   std::uint32_t tick = 0;
   std::uint32_t times_put_home =
-      0;  // Resets and falls out of the limits; a drawn frame does not blend across one.
+      0;                    // Resets and falls out of the limits; a drawn frame does not blend across one.
   float since_push = 0.0f;  // s without a push.
   float jumped_wall =
       1e9f;  // Yaw in the body frame of the normal of the wall jumped off last; 1e9 since landing.
-  float lie_length = 0.0f;    // m from end to end beyond twice the radius; 0 is upright.
-  float lie_pitch = 0.0f;     // rad by which the head lies higher than the feet.
-  float stride = 0.0f;        // Of two steps, in [0, 1): what the legs are drawn from.
-  float ground_time = 0.0f;   // s on the ground.
+  float lie_length = 0.0f;   // m from end to end beyond twice the radius; 0 is upright.
+  float lie_pitch = 0.0f;    // rad by which the head lies higher than the feet.
+  float stride = 0.0f;       // Of two steps, in [0, 1): what the legs are drawn from.
+  float ground_time = 0.0f;  // s on the ground.
   std::array<float, kActionCount - 1> since_press = {1e9f, 1e9f, 1e9f, 1e9f, 1e9f, 1e9f};  // s; not of reset.
-  std::array<float, kMemorySlots> memory = {};  // The table's slots.
+  std::array<float, kMemorySlots> memory = {};                                             // The table's slots.
   std::int16_t air_jumps_used = 0;
   std::int16_t flight_of =
       -1;  // The jump that this flight is of: 0 the first, k the k-th in the air; -1: none.

@@ -48,6 +48,8 @@ struct Pose {
   double facing;
   double travelled;
   double capsule_height;
+  double lie_length = 0.0, lie_pitch = 0.0;
+  double stride = 0.0;  // Of two steps, in [0, 1).
 
   Vec3 up_C() const { return frame_CB * Vec3(0.0, 1.0, 0.0); }
 };
@@ -55,6 +57,9 @@ struct Pose {
 // Returns the pose at `blend` in [0, 1] from `previous` to `current`: positions straight, angles the shorter
 // way. A state that was put home in between is not blended.
 Pose interpolate(const CharacterState& previous, const CharacterState& current, double blend);
+
+// Returns where the eyes of a body in this pose are: lower with the capsule, at its front end while lying.
+Vec3 eyes_of(const Pose& pose, const Values::Capsule& capsule);
 
 // Returns the look (yaw, pitch) to draw with: the tick's look plus what was turned since, with pitch clamped.
 // Aiming so has no tick lag. What a moving piece turned in the last tick is only taken as far as `blend` in [0,

@@ -14,6 +14,7 @@
 #include "lagniappe/handling.h"
 #include "lagniappe/input_frame.h"
 #include "lagniappe/ledger.h"
+#include "lagniappe/pose_feed.h"
 #include "lagniappe/profile.h"
 #include "lagniappe/profile_fields.h"
 #include "lagniappe/result.h"

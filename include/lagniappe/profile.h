@@ -198,12 +198,12 @@ struct Values {
 
   // What the body is drawn with.
   struct Gait {
-    double walking_stride = 1.30;   // m from a foot's touch to its next, at walking_speed and below.
-    double walking_speed = 1.6;     // m/s.
-    double running_stride = 2.60;   // m, at running_speed and above; in between in proportion.
-    double running_speed = 6.0;     // m/s.
-    double lean = radians(2.0);     // rad for each m/s2 across the way.
-    double landing_speed = 9.0;     // m/s of fall at which a landing is as hard as it is drawn.
+    double walking_stride = 1.30;  // m from a foot's touch to its next, at walking_speed and below.
+    double walking_speed = 1.6;    // m/s.
+    double running_stride = 2.60;  // m, at running_speed and above; in between in proportion.
+    double running_speed = 6.0;    // m/s.
+    double lean = radians(2.0);    // rad for each m/s2 across the way.
+    double landing_speed = 9.0;    // m/s of fall at which a landing is as hard as it is drawn.
   } gait;
 };
 

@@ -36,7 +36,7 @@ struct ProfileField {
   double sane_low, sane_high;     // What a walking character is tuned within.
   std::string_view help;          // What the value is, as a sentence.
   std::string_view below, above;  // What breaks outside the sane range; empty where nothing does.
-  double (*get)(const Values&);  // Angles in radians.
+  double (*get)(const Values&);   // Angles in radians.
   void (*set)(Values&, double);
 
   bool is_angle() const { return unit == Unit::Degrees || unit == Unit::DegreesPerSecond; }

@@ -26,7 +26,7 @@ struct SignalView {
 };
 
 struct Signal {
-  std::string_view key;  // "ground_speed", "jump.held"; never changes.
+  std::string_view key;   // "ground_speed", "jump.held"; never changes.
   std::string_view name;  // "speed along ground".
   std::string_view unit;  // "m/s"; empty where it has none.
   bool yes_no;            // A truth: 0 or 1 here, true or false in Lua.
@@ -43,7 +43,8 @@ const Signal* find_signal(std::string_view key);
 
 // Returns what the signals see at a tick of a run. REQUIRES: tick <= run.ticks(), the run is the take's;
 // `values` are those in force there. All must outlive the view.
-SignalView view_at(const Run& run, const Take& take, const World& world, const Values& values, std::size_t tick);
+SignalView view_at(const Run& run, const Take& take, const World& world, const Values& values,
+                   std::size_t tick);
 
 // Returns a signal's value at a tick of a run. REQUIRES: tick <= run.ticks(), the run is the take's.
 double value_at(const Signal& signal, const Run& run, const Take& take, const World& world, std::size_t tick);

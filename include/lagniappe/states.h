@@ -70,10 +70,10 @@ struct StateSpec {
 inline constexpr std::string_view kAnyState = "any";
 
 struct TransitionSpec {
-  std::string from;  // A state, a group, or "any".
-  std::string to;    // A state.
-  std::string guard;  // A Lua expression over signals; see signals.h.
-  int priority = 0;   // Higher is asked first.
+  std::string from;            // A state, a group, or "any".
+  std::string to;              // A state.
+  std::string guard;           // A Lua expression over signals; see signals.h.
+  int priority = 0;            // Higher is asked first.
   double shortest_stay = 0.0;  // s that the state must have lasted.
   std::string action;          // In Lua, done on the way.
   bool operator==(const TransitionSpec&) const = default;
@@ -83,7 +83,7 @@ struct StateTable {
   std::vector<StateSpec> states;
   std::vector<TransitionSpec> transitions;
   std::vector<std::string> memory;  // Names of the slots, at most kMemorySlots.
-  std::string fallback;  // Where one begins, and goes when a script fails; empty: the first state.
+  std::string fallback;             // Where one begins, and goes when a script fails; empty: the first state.
   bool operator==(const StateTable&) const = default;
 };
 
@@ -119,7 +119,7 @@ class StateChart {
     StateId to;
     std::shared_ptr<const Guard> guard;
     std::shared_ptr<const ScriptAction> action;  // Null: none.
-    std::size_t row;                       // In table().transitions.
+    std::size_t row;                             // In table().transitions.
   };
   struct State {
     Behaviour behaviour;
@@ -129,7 +129,7 @@ class StateChart {
     std::shared_ptr<const ScriptAction> on_entry, on_exit;
     std::shared_ptr<const ScriptAction> script;
     std::array<bool, kMemorySlots> forgets = {};  // Slots that are set to 0 on entry.
-    std::vector<Transition> leaving;  // In the order in which they are asked.
+    std::vector<Transition> leaving;              // In the order in which they are asked.
   };
 
   // Refused with the place in the table, as a JSON pointer of a profile: "/transitions/3/when".
@@ -171,8 +171,8 @@ inline std::string_view name_of(StateId id, const Profile& profile) { return cha
 // takes that are run again with another table.
 StateId fitting_state(const StateChart& chart, std::string_view name, Behaviour behaviour);
 
-// Returns a state of a run under `before` as one that a run under `now` can begin with: as tall, and in the state
-// with the same name.
+// Returns a state of a run under `before` as one that a run under `now` can begin with: as tall, and in the
+// state with the same name.
 CharacterState fitted_to(const Profile& now, const Profile& before, const CharacterState& state);
 
 }  // namespace lagniappe

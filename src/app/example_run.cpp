@@ -111,7 +111,7 @@ bool ExampleRun::write_report() {
              .arg(last.foot_C.x, 0, 'f', 2)
              .arg(last.foot_C.y, 0, 'f', 2)
              .arg(last.foot_C.z, 0, 'f', 2)
-             .arg(QString::fromUtf8(name_of(last.state).data()))
+             .arg(QString::fromUtf8(name_of(last.state, window_.session().shown_profile()).data()))
       << " |\n\n";
   for (const QString& name : pictures_) out << "![" << name << "](" << name << ")\n";
   return pictures_.size() == qsizetype(scenes().size());

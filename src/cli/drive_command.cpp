@@ -36,7 +36,7 @@ int run_script(const Options& options) {
     return fail(written.error());
   fmt::print("course            {}\n", take.course->name);
   fmt::print("profile           {}\n", take.profile.name);
-  print_summary(*run);
+  print_summary(*run, take.profile);
   print_findings(*run, take, world);
   if (dropped > 0) fmt::print("dropped           {} triangles without area or with bad numbers\n", dropped);
   if (options.timing)

@@ -3,6 +3,8 @@
 
 #include <fmt/format.h>
 
+#include "lagniappe/states.h"
+
 namespace lagniappe::cli {
 void add_output_options(CLI::App& command, Outputs& outputs) {
   command.add_option("--trace", outputs.trace, "Write the state after every tick as CSV");
@@ -22,7 +24,7 @@ Result<void> write_outputs(const Outputs& outputs, const Run& run, Take take, co
   return write_file(outputs.take, take_bytes(take));
 }
 
-void print_summary(const Run& run) {
+void print_summary(const Run& run, const Profile& profile) {
   const RunSummary summary = run.summarize();
   const Vec3& end = summary.end_C;
   fmt::print("distance          {:.3f} m\n", summary.drive.distance);
@@ -34,7 +36,8 @@ void print_summary(const Run& run) {
   fmt::print("stuck             {:.2f} s\n", summary.stuck_seconds);
   fmt::print("ticks             {}\n", run.ticks());
   fmt::print("ticks per second  {}\n", run.tick_rate());
-  fmt::print("end               {:.3f} {:.3f} {:.3f} m, {}\n", end.x, end.y, end.z, name_of(summary.end_state));
+  fmt::print("end               {:.3f} {:.3f} {:.3f} m, {}\n", end.x, end.y, end.z,
+             name_of(summary.end_state, profile));
   if (run.last().times_put_home > 0) fmt::print("put back to start {} times\n", run.last().times_put_home);
 }
 
@@ -49,8 +52,9 @@ void print_tick(const Run& run, const Take& take, const World& world, std::size_
   const CharacterState &before = run.state(tick - 1), &after = run.state(tick);
   const auto underfoot = world.piece_name(after.ground.piece);
   fmt::print("tick {}, {:.4f} s to {:.4f} s: {}, foot at {:.3f} {:.3f} {:.3f} m, {:.2f} m/s{}\n", after.tick,
-             before.time, after.time, name_of(after.state), after.foot_C.x, after.foot_C.y, after.foot_C.z,
-             length(after.velocity_C), underfoot.empty() ? "" : fmt::format(", on \u201c{}\u201d", underfoot));
+             before.time, after.time, name_of(after.state, take.profile), after.foot_C.x, after.foot_C.y,
+             after.foot_C.z, length(after.velocity_C),
+             underfoot.empty() ? "" : fmt::format(", on \u201c{}\u201d", underfoot));
   for (const LedgerEntry& entry : ledger_of(run, take, world, tick).entries)
     fmt::print("  {} {}\n", is_refusal(entry) ? '!' : '-', to_sentence(entry, world));
 }

@@ -21,7 +21,7 @@ void add_output_options(CLI::App& command, Outputs& outputs);
 Result<void> write_outputs(const Outputs& outputs, const Run& run, Take take, const World& world);
 
 // What a run came to, as lines.
-void print_summary(const Run& run);
+void print_summary(const Run& run, const Profile& profile);
 
 // What the examination found, one line each.
 void print_findings(const Run& run, const Take& take, const World& world);

@@ -70,7 +70,7 @@ int retake(const Options& options) {
   if (const auto written = write_outputs(options.outputs, *after, other, new_world); !written)
     return fail(written.error());
   print_changes(*take, other);
-  print_summary(*after);
+  print_summary(*after, other.profile);
   print_findings(*after, other, new_world);
   const bool unchanged = other.profile_identity == take->profile_identity &&
                          other.tick_rate == take->tick_rate && other.course_identity == take->course_identity;

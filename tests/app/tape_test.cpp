@@ -436,7 +436,7 @@ TEST_CASE_METHOD(TapeFixture, "Pictures, traces and ledgers are exported") {
   int walked = 0;
   for (int x = 0; x < tape_picture.width(); x += 3) {
     for (int y = 0; y < tape_picture.height(); y += 3)
-      walked += tape_picture.pixelColor(x, y) == theme::state_colour(StateId::Walk);
+      walked += tape_picture.pixelColor(x, y) == theme::state_colour(StateId::Walk, *built_in_chart());
   }
   CHECK(walked > 200);
   chosen_file = "/nowhere/a.csv";

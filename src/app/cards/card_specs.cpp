@@ -23,7 +23,8 @@ std::span<const CardSpec> card_specs() {
        "body",
        {plain<body_drawing>},
        {"capsule.height", "capsule.radius", "capsule.eye_height", "capsule.centre_of_mass", "capsule.margin",
-        "capsule.longest_push_out"}},
+        "capsule.longest_push_out", "stances.crouched_height", "stances.lying_length", "stances.crouch_time",
+        "stances.lie_time", "stances.in_air"}},
       {"walk",
        "Walk",
        "walk",
@@ -31,7 +32,8 @@ std::span<const CardSpec> card_specs() {
        {"ground.speed", "ground.sprint_speed", "ground.response.model", "ground.response.acceleration",
         "ground.response.deceleration", "ground.response.turn_acceleration", "ground.response.time",
         "ground.response.stop_time", "ground.response.turn_time", "ground.facing", "ground.turn_rate",
-        "ground.gather.growth", "ground.gather.lowest", "ground.gather.highest", "ground.gather.grace"}},
+        "ground.gather.growth", "ground.gather.lowest", "ground.gather.highest", "ground.gather.grace",
+        "ground.gather.least"}},
       {"jump",
        "Jump",
        "jump",
@@ -69,6 +71,12 @@ std::span<const CardSpec> card_specs() {
         "camera.distance", "camera.shoulder", "camera.lag", "camera.pull_in_radius", "camera.field_of_view",
         "camera.widening", "camera.widening_speed"}},
       {"flight", "Free flight", "", {}, {"fly.speed", "fly.sprint_speed", "fly.time"}},
+      {"figure",
+       "Figure",
+       "",
+       {},
+       {"gait.walking_stride", "gait.walking_speed", "gait.running_stride", "gait.running_speed", "gait.lean",
+        "gait.landing_speed"}},
   };
   return specs;
 }

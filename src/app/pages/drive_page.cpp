@@ -178,7 +178,7 @@ void DrivePage::show_ledger() {
   const Run& run = session_.shown().run;
   const std::size_t at = session_.playhead();
   ledger_->show_tick(at, run.state(at > 0 ? at - 1 : 0), run.state(at), session_.last_ledger(),
-                     session_.place()->world);
+                     session_.place()->world, session_.chart().name_of(run.state(at).state));
   view_->set_highlight({std::nullopt, asked_piece_});
   if (asked_piece_ != kNoPiece) ask_about(asked_piece_);
 }

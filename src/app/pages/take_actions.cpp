@@ -91,7 +91,8 @@ void TakeActions::connect_exports() {
   const auto does_on = [this](Act act, auto does) { connect(actions_[act], &QAction::triggered, this, does); };
   does_on(Act::ExportTrace, [this] {
     write(tr("Export trace"), tr("Traces (*.csv)"), ".csv", [this](const QString& path) {
-      return write_file(path.toStdString(), trace_csv(session_.shown().run, session_.place()->world, session_.shown().take.profile));
+      return write_file(path.toStdString(), trace_csv(session_.shown().run, session_.place()->world,
+                                                      session_.shown().take.profile));
     });
   });
   does_on(Act::ExportLedger, [this] {

@@ -7,6 +7,7 @@
 #include <QPushButton>
 #include <QVBoxLayout>
 
+#include "lagniappe/states.h"
 #include "panels/ghosts_panel.h"
 #include "widgets/ledger_column.h"
 
@@ -16,7 +17,7 @@ namespace {
 void fill(LedgerColumn& column, const Recording& recording, std::size_t tick) {
   const Run& run = recording.run;
   column.show_tick(tick, run.state(tick > 0 ? tick - 1 : 0), run.state(tick), ledger_at(recording, tick),
-                   recording.place->world);
+                   recording.place->world, name_of(run.state(tick).state, recording.take.profile));
 }
 
 }  // namespace

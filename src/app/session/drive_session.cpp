@@ -58,9 +58,7 @@ void DriveSession::set_profile(const Profile& profile) {
   profile_identity_ = identity_of(profile);
   if (!shown_) return;
   if (shown_->run.ticks() == 0 || (live() && !values_are_shown())) {
-    CharacterState start = current();
-    start.capsule_height = profile_.capsule.height;
-    begin(start, shown_->place);
+    begin(fitted_to(profile_, shown_->take.profile, current()), shown_->place);
   }
 }
 
@@ -134,11 +132,7 @@ InputFrame DriveSession::take_input() {
 // before the playhead, if it can still be told under the present values.
 void DriveSession::go_on_from_playhead() {
   if (open_ && playhead_ == shown_->run.ticks() && values_are_shown()) return;
-  if (!values_are_shown()) {
-    CharacterState start = current();
-    start.capsule_height = profile_.capsule.height;
-    return begin(start, shown_->place);
-  }
+  if (!values_are_shown()) return begin(fitted_to(profile_, shown_->take.profile, current()), shown_->place);
   leave();
   auto branch = std::make_unique<Recording>(
       Recording{part_of(shown_->take, 0, playhead_, shown_->take.start),

@@ -101,11 +101,13 @@ class DriveSession {
 
   // What is drawn.
   const CharacterState& current() const { return shown_ ? shown_->run.state(playhead_) : nowhere_; }
+  const CharacterState& previous() const;  // A tick before current().
   Pose pose() const;
   // The moment that pose() shows: where moving pieces are drawn.
   Moment moment() const;
   Vec2 look() const;  // The tick's look and what was turned since: no tick lag.
   // The values that the shown recording was driven with.
+  const StateChart& chart() const { return chart_of(shown_profile()); }
   const Profile& shown_profile() const { return shown_ ? shown_->take.profile : profile_; }
 
   // The ledger of the tick under the playhead, had by stepping it again. Empty for the start.
@@ -120,7 +122,6 @@ class DriveSession {
   bool values_are_shown() const;
   void watch_rest();
   void play_on(double seconds);
-  const CharacterState& previous() const;
   double drawn_blend() const;
 
   std::unique_ptr<Recording> shown_;

@@ -97,13 +97,13 @@ void Tape::build_lanes() {
   const auto rate = [this] { return session_.shown().run.tick_rate(); };
   lane(kFindings, [this](QPainter& p, const LaneView& v) { paint_findings(p, v, session_.shown().run); });
   const int ghost_height = ghosts_.empty() ? 0 : 8;
-  lane(kStates + ghost_height, [this, rate, ghost_height](QPainter& p, LaneView v) {
+  lane(kStates + ghost_height, [this, ghost_height](QPainter& p, LaneView v) {
     const QRectF whole = v.area;
     v.area.setBottom(whole.bottom() - ghost_height);
-    paint_states(p, v, index_, rate(), true);
+    paint_states(p, v, index_, session_.shown(), true);
     if (ghost_height == 0) return;
     v.area = QRectF(whole.left(), whole.bottom() - ghost_height + 2, whole.width(), ghost_height - 2);
-    paint_states(p, v, *ghost_indices_.front(), ghosts_.front()->recording->run.tick_rate(), false);
+    paint_states(p, v, *ghost_indices_.front(), *ghosts_.front()->recording, false);
   });
   lane(kContacts, [this, rate](QPainter& p, const LaneView& v) { paint_contacts(p, v, index_, rate()); });
   lane(kInputRow * int(1 + used_actions(index_).size()) + 2,
@@ -456,7 +456,7 @@ QString Tape::hint_at(const QPoint& at) const {
   QString text = tr("tick %1, %2 s: %3")
                      .arg(tick)
                      .arg(double(tick) / run.tick_rate(), 0, 'f', 3)
-                     .arg(qt(name_of(run.state(tick).state)));
+                     .arg(qt(session_.chart().name_of(run.state(tick).state)));
   if (!parts.isEmpty()) text += ", " + parts.join(", ");
   const double near = 6.0 / lanes_.front()->width() * shown_range().size() * run.tick_rate();
   for (const Finding& f : run.findings()) {

@@ -70,7 +70,10 @@ void LanePainter::draw(QCPPainter* painter) {
   paint_(*painter, {QRectF(keyAxis()->axisRect()->rect()), range.lower, range.upper});
 }
 
-void paint_states(QPainter& painter, const LaneView& view, const TapeIndex& index, int rate, bool with_names) {
+void paint_states(QPainter& painter, const LaneView& view, const TapeIndex& index, const Recording& recording,
+                  bool with_names) {
+  const StateChart& chart = chart_of(recording.take.profile);
+  const int rate = recording.run.tick_rate();
   painter.setFont(theme::text_font(11));
   const Stretch visible = view.visible(index.ticks(), rate);
   const auto& states = index.states();
@@ -82,11 +85,12 @@ void paint_states(QPainter& painter, const LaneView& view, const TapeIndex& inde
     const QRectF r = span_of(view, from->ticks, rate, view.area.top(), view.area.height());
     if (r.right() - drawn_to < 0.5) continue;
     drawn_to = r.right();
-    painter.fillRect(r, theme::state_colour(from->state));
+    const QColor colour = theme::state_colour(from->state, chart);
+    painter.fillRect(r, colour);
     if (r.width() > 3.0) painter.fillRect(QRectF(r.right() - 1.0, r.top(), 1.0, r.height()), theme::kSheet);
     if (!with_names || r.width() < kShortestName) continue;
-    painter.setPen(from->state == StateId::Fly ? theme::kInk : theme::kSheet);
-    const QString name = QString::fromUtf8(name_of(from->state).data());
+    painter.setPen(theme::ink_on(colour));
+    const QString name = QString::fromUtf8(chart.name_of(from->state).data());
     painter.drawText(r.adjusted(5, 0, -2, 0), Qt::AlignVCenter,
                      painter.fontMetrics().elidedText(name, Qt::ElideRight, int(r.width()) - 7));
   }

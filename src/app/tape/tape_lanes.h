@@ -38,7 +38,7 @@ class LanePainter : public QCPAbstractPlottable {
   Paint paint_;
 };
 
-void paint_states(QPainter& painter, const LaneView& view, const TapeIndex& index, int tick_rate,
+void paint_states(QPainter& painter, const LaneView& view, const TapeIndex& index, const Recording& recording,
                   bool with_names);
 void paint_contacts(QPainter& painter, const LaneView& view, const TapeIndex& index, int tick_rate);
 void paint_inputs(QPainter& painter, const LaneView& view, TapeIndex& index, const Recording& recording);

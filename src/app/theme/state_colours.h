@@ -4,11 +4,13 @@
 
 #include <QColor>
 
-#include "lagniappe/character_state.h"
+#include "lagniappe/states.h"
 
 namespace lagniappe::app::theme {
 
-QColor state_colour(StateId state);
+QColor state_colour(StateId state, const StateChart& chart);
+// What is legible on it.
+QColor ink_on(const QColor& colour);
 
 // Of the shown take, and of the n-th ghost; told apart by the pattern of their lines too.
 struct RunStyle {

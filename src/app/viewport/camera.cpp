@@ -30,12 +30,12 @@ Eye Camera::follow(const DriveSession& session, double frame_seconds) {
   const Pose pose = session.pose();
   const Vec2 look = session.look();
   if (mode == CameraMode::ThirdPerson) return third_person(pose, look, session, frame_seconds);
-  return eye_at(pose.foot_C + pose.up_C() * session.profile().capsule.eye_height, pose.frame_CB, look);
+  return eye_at(eyes_of(pose, session.profile().capsule), pose.frame_CB, look);
 }
 
 Eye Camera::third_person(const Pose& pose, const Vec2& look, const DriveSession& session,
                          double frame_seconds) {
-  const Vec3 head = pose.foot_C + pose.up_C() * session.profile().capsule.eye_height;
+  const Vec3 head = eyes_of(pose, session.profile().capsule);
   const Profile::Camera& camera = session.profile().camera;
   Eye eye = eye_at(head, pose.frame_CB, look);
   // Who is put somewhere else takes the camera along.

@@ -9,10 +9,14 @@
 namespace lagniappe::app {
 namespace {
 
-constexpr double kStrideLength = 1.5;  // m for a step with each leg.
-constexpr double kFullSwingSpeed = 4.0;
-constexpr double kLegSwing = radians(34.0), kArmSwing = radians(26.0);
+constexpr double kArmSwing = radians(26.0);
 constexpr double kDrawnFor = 1.8;  // m, the height that the sizes below are for.
+constexpr double kHip = 0.86;      // m above the foot, standing.
+constexpr double kThigh = 0.40, kShin = 0.40, kAnkle = 0.07;
+constexpr double kLongestContact = 0.84;  // m that a foot stays behind on the ground.
+constexpr double kFootLift = 0.14;        // m of a foot that swings.
+constexpr double kLeastHip = 0.30;        // m, crouched as low as it goes.
+constexpr double kSquat = 0.28;           // m by which the hardest landing lowers the hip.
 
 const QColor kWaders(0x3E, 0x55, 0x52), kCoat(0x2F, 0x46, 0x58), kSkin(0xD8, 0xB7, 0x9A),
     kHat(0x27, 0x36, 0x40), kBoots(0x2A, 0x33, 0x35);
@@ -28,10 +32,57 @@ Mat hung(const Mat& base, const Vec3& joint, double angle) {
   return glm::rotate(glm::translate(base, joint), angle, Vec3(1, 0, 0));
 }
 
-void add_leg(std::vector<FigurePart>& parts, const Mat& body, double side, double angle) {
-  const Mat leg = hung(body, {0.105 * side, 0.86, 0.0}, angle);
-  parts.push_back({Solid::Drum, part(leg, {0, -0.38, 0}, {0.185, 0.80, 0.20}), kWaders});
-  parts.push_back({Solid::Box, part(leg, {0, -0.80, -0.05}, {0.16, 0.12, 0.30}), kBoots});
+// Where a leg's ankle is against its hip, in the plane of the leg: forward and up.
+struct Ankle {
+  double forward, up;
+};
+
+// A thigh and a shin that reach the ankle, the knee in front.
+void add_leg(std::vector<FigurePart>& parts, const Mat& body, double side, double hip, const Ankle& ankle) {
+  const double reach = std::min(std::hypot(ankle.forward, ankle.up), (kThigh + kShin) * 0.999);
+  const double towards = std::atan2(ankle.forward, -ankle.up);
+  const double bend = std::acos(
+      std::clamp((kThigh * kThigh + reach * reach - kShin * kShin) / (2.0 * kThigh * reach), -1.0, 1.0));
+  const double knee = std::acos(
+      std::clamp((kThigh * kThigh + kShin * kShin - reach * reach) / (2.0 * kThigh * kShin), -1.0, 1.0));
+  const Mat thigh = hung(body, {0.105 * side, hip, 0.0}, towards + bend);
+  const Mat shin = hung(thigh, {0.0, -kThigh, 0.0}, knee - kPi);
+  parts.push_back({Solid::Drum, part(thigh, {0, -0.5 * kThigh, 0}, {0.19, kThigh + 0.06, 0.21}), kWaders});
+  parts.push_back({Solid::Drum, part(shin, {0, -0.5 * kShin, 0}, {0.165, kShin + 0.06, 0.18}), kWaders});
+  const Mat foot = hung(shin, {0.0, -kShin, 0.0}, kPi - knee - towards - bend);
+  parts.push_back({Solid::Box, part(foot, {0, -0.01, -0.05}, {0.16, 0.12, 0.30}), kBoots});
+}
+
+// The ankle of one leg, by the phase of its own stride: on the ground it goes back as far as the body goes on,
+// then it swings forward.
+Ankle walking_ankle(double phase, const Carriage& carriage, double hip, double scale) {
+  const double cycle = 2.0 * carriage.step_length / scale;
+  const double contact = std::min(0.5 * cycle, kLongestContact), share = contact / cycle;
+  const bool bears = phase < share;
+  const double t = bears ? phase / share : (phase - share) / (1.0 - share);
+  const double swung = t * t * (3.0 - 2.0 * t);
+  const double forward = bears ? contact * (0.5 - t) : contact * (swung - 0.5);
+  const double lift = bears ? 0.0 : kFootLift * std::sin(kPi * t);
+  return {forward * carriage.swing, kAnkle + lift * carriage.swing - hip};
+}
+
+// What a state's pose does besides walking.
+struct Attitude {
+  double pitch = 0.0;           // rad that the trunk leans forward.
+  double arms = 0.0;            // rad that both arms are raised forward.
+  bool hanging = false;         // The legs do not bear.
+  Ankle left = {}, right = {};  // Where they hang.
+};
+
+Attitude attitude_of(std::string_view pose) {
+  if (pose == "rise") return {0.10, 0.9, true, {0.22, -0.62}, {-0.10, -0.74}};
+  if (pose == "fall") return {0.05, 1.5, true, {0.16, -0.70}, {-0.20, -0.66}};
+  if (pose == "tuck") return {0.55, 0.7, true, {0.18, -0.36}, {0.08, -0.38}};
+  if (pose == "fly") return {0.45, -0.5, true, {-0.30, -0.70}, {-0.42, -0.64}};
+  if (pose == "skid") return {-0.30, 0.8, true, {0.34, -0.66}, {0.14, -0.74}};
+  if (pose == "slide") return {-0.75, 0.3, true, {0.66, -0.26}, {0.34, -0.22}};
+  if (pose == "run") return {0.16, 0.25, false, {}, {}};
+  return {};
 }
 
 void add_arm(std::vector<FigurePart>& parts, const Mat& body, double side, double angle) {
@@ -107,25 +158,44 @@ std::vector<DrawVertex> box() {
 
 }  // namespace
 
-Carriage carriage_of(double travelled, double ground_speed, bool airborne) {
-  return {2.0 * kPi * travelled / kStrideLength, std::clamp(ground_speed / kFullSwingSpeed, 0.0, 1.0),
-          airborne};
-}
+namespace {
 
-std::vector<FigurePart> figure_parts(const Pose& pose, const Carriage& carriage) {
-  const double scale = pose.capsule_height / kDrawnFor;
-  const double swing = carriage.airborne ? 0.55 : std::sin(carriage.stride) * carriage.swing;
-  const double bob = carriage.airborne ? 0.0 : 0.03 * carriage.swing * std::abs(std::cos(carriage.stride));
+// The frame of a body that stands, or that lies on its front.
+Mat body_frame(const Pose& pose, double scale, double lean) {
   Mat body = glm::translate(Mat(1.0), pose.foot_C) * glm::mat4_cast(pose.frame_CB) *
              glm::rotate(Mat(1.0), pose.facing, Vec3(0, 1, 0));
-  body = glm::translate(glm::scale(body, Vec3(scale)), Vec3(0, bob, 0));
+  if (pose.lie_length <= 0.0) return glm::scale(glm::rotate(body, -lean, Vec3(0, 0, 1)), Vec3(scale));
+  // Down over the toes: the more of its length lies, the flatter.
+  const double flat = std::clamp(pose.lie_length / (kDrawnFor * scale * 0.6), 0.0, 1.0);
+  body = glm::translate(body, Vec3(0.0, 0.2 * scale * flat, 0.5 * pose.lie_length + 0.2 * scale * flat));
+  body = glm::rotate(body, pose.lie_pitch, Vec3(1, 0, 0));
+  return glm::scale(glm::rotate(body, -0.5 * kPi * flat, Vec3(1, 0, 0)), Vec3(scale));
+}
+
+}  // namespace
+
+std::vector<FigurePart> figure_parts(const Pose& pose, const Carriage& carriage) {
+  const double scale = carriage.standing_height / kDrawnFor;
+  const bool lies = pose.lie_length > 0.0;
+  const double lowered = lies ? 0.0 : (carriage.standing_height - pose.capsule_height) / scale;
+  const double bob = lies ? 0.0 : 0.025 * carriage.swing * std::cos(4.0 * kPi * carriage.stride);
+  const double hip = std::max(kHip - 0.75 * lowered - kSquat * carriage.squat - std::abs(bob), kLeastHip);
+  const Attitude attitude = attitude_of(carriage.pose);
+  const double pitch = attitude.pitch + 0.9 * std::max(lowered - (kHip - hip), 0.0) + 0.6 * carriage.squat;
+
+  const Mat body = body_frame(pose, scale, carriage.lean);
+  const Mat trunk = glm::translate(hung(body, {0.0, hip, 0.0}, -pitch), Vec3(0.0, -kHip, 0.0));
   std::vector<FigurePart> parts;
   for (const double side : {-1.0, 1.0}) {
-    add_leg(parts, body, side, side * swing * kLegSwing);
-    add_arm(parts, body, side, -side * swing * kArmSwing);
+    const double phase = carriage.stride + (side > 0.0 ? 0.5 : 0.0);
+    const Ankle walking = walking_ankle(phase - std::floor(phase), carriage, hip, scale);
+    const Ankle& hanging = side < 0.0 ? attitude.left : attitude.right;
+    add_leg(parts, body, side, hip, attitude.hanging ? hanging : lies ? Ankle{0.0, kAnkle - hip} : walking);
+    const double swing = std::sin(2.0 * kPi * phase) * carriage.swing * kArmSwing;
+    add_arm(parts, trunk, side, attitude.arms + (lies ? 2.6 + 2.0 * swing : -swing));
   }
-  add_trunk(parts, body);
-  add_head(parts, body);
+  add_trunk(parts, trunk);
+  add_head(parts, trunk);
   return parts;
 }
 

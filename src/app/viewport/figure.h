@@ -4,6 +4,7 @@
 
 #include <QColor>
 #include <glm/mat4x4.hpp>
+#include <string_view>
 #include <vector>
 
 #include "lagniappe/fixed_step_clock.h"
@@ -26,16 +27,17 @@ struct FigurePart {
 
 // How the figure holds itself.
 struct Carriage {
-  double stride = 0.0;  // Radians of the leg swing's cycle.
-  double swing = 0.0;   // In [0, 1]: standing to full strides.
-  bool airborne = false;
+  double standing_height = 1.8;  // m: what it is scaled by; the pose's capsule says how low it crouches.
+  double stride = 0.0;           // Of two steps, in [0, 1).
+  double step_length = 1.3;      // m from a foot's touch to its next.
+  double swing = 0.0;            // In [0, 1]: standing to full strides.
+  double lean = 0.0;             // rad to its right.
+  double squat = 0.0;            // In [0, 1]: a landing.
+  std::string_view pose;         // The state's.
 };
 
-// Returns the carriage for a length travelled and a speed along the ground: two steps per 1.5 m, whatever the
-// speed.
-Carriage carriage_of(double travelled, double ground_speed, bool airborne);
-
-// Returns the parts of the figure, foot at the pose's foot, as tall as the pose's capsule, facing its facing.
+// Returns the parts of the figure, foot at the pose's foot, as low as the pose's capsule, facing its facing. On
+// the ground a foot that bears stays where it is while the body goes on: nothing skates.
 std::vector<FigurePart> figure_parts(const Pose& pose, const Carriage& carriage);
 
 // Returns the triangles of a solid.

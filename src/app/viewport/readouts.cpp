@@ -59,7 +59,7 @@ std::vector<std::pair<QString, QString>> Readouts::rows() const {
   const double slope = touching ? degrees(std::acos(std::clamp(dot(s.ground.normal_C, up), -1.0, 1.0))) : 0.0;
   const double along = s.grounded() ? length(s.velocity_C) : length(across(s.velocity_C, up));
   return {
-      {"State", QString::fromUtf8(name_of(s.state).data())},
+      {"State", QString::fromUtf8(session_.chart().name_of(s.state).data())},
       {"Speed", QString::number(along, 'f', 2) + " m/s"},
       {"Rise", signed_number(dot(s.velocity_C, up), 2) + " m/s"},
       {"Slope", touching ? QString::number(slope, 'f', 1) + QString::fromUtf8("°") : QString::fromUtf8("–")},
@@ -140,7 +140,7 @@ void Readouts::paint_panel(QPainter& painter) const {
     const QPointF lamp(panel.left() + 76, y + kRowHeight / 2.0);
     if (name == "State") {
       painter.setPen(Qt::NoPen);
-      painter.setBrush(theme::state_colour(s.state));
+      painter.setBrush(theme::state_colour(s.state, session_.chart()));
       painter.drawRoundedRect(QRectF(lamp.x() - 5, lamp.y() - 5, 10, 10), 2, 2);
     } else if (name == "Ground") {
       // A lamp that is full when grounded and a ring when not: told apart without colour.

@@ -50,7 +50,8 @@ class TrailColours {
     if (signal_ != nullptr) bounds_ = bounds_of(*signal_, recording, ticks);
   }
   QColor at(std::size_t tick) const {
-    if (by_state_) return theme::state_colour(recording_.run.state(tick).state);
+    if (by_state_)
+      return theme::state_colour(recording_.run.state(tick).state, chart_of(recording_.take.profile));
     if (signal_ == nullptr) return theme::shown_style().colour;
     const double value = value_at(*signal_, recording_.run, recording_.take, recording_.place->world, tick);
     return ramp((value - bounds_.low) / std::max(bounds_.high - bounds_.low, 1e-9));
@@ -127,7 +128,8 @@ TrailLegend trail_legend(const DriveSession& session, const TrailChoice& choice)
     std::set<StateId> states;
     for (std::size_t t = ticks.first; t <= ticks.last; ++t) states.insert(shown.run.state(t).state);
     for (const StateId s : states)
-      legend.rows.push_back({theme::state_colour(s), QString::fromUtf8(name_of(s).data())});
+      legend.rows.push_back(
+          {theme::state_colour(s, session.chart()), QString::fromUtf8(session.chart().name_of(s).data())});
     legend.title = "Trail by state";
     return legend;
   }

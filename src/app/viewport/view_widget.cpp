@@ -9,6 +9,7 @@
 
 #include "theme/state_colours.h"
 #include "theme/theme.h"
+#include "viewport/carriage.h"
 #include "viewport/drive_keys.h"
 #include "viewport/entry_geometry.h"
 #include "viewport/readouts.h"
@@ -196,12 +197,7 @@ DrawnFrame ViewWidget::drawn_frame(const Eye& eye, const QSize& pixels, bool fli
   frame.grid = grid_;
   if (session_.place() == nullptr) return frame;
   const Pose pose = session_.pose();
-  const CharacterState& state = session_.current();
-  if (camera_.mode != CameraMode::FirstPerson) {
-    const double speed = length(across(state.velocity_C, state.up_C()));
-    frame.figure = figure_parts(
-        pose, carriage_of(pose.travelled, speed, !state.grounded() && state.state != StateId::Fly));
-  }
+  if (camera_.mode != CameraMode::FirstPerson) frame.figure = figure_parts(pose, drawn_carriage(session_, pose));
   frame.shadow = shadow(pose);
   for (const SceneMesh::Mover& mover : session_.place()->drawn.movers)
     frame.movers.push_back(
@@ -221,7 +217,7 @@ void ViewWidget::add_ghosts(DrawnFrame& frame) const {
   for (std::size_t g = 0; g < ghosts_.size(); ++g) {
     const Pose pose = ghost_pose(session_, *ghosts_[g]);
     if (length(pose.foot_C - session_.current().foot_C) < kNearGhost) continue;  // Not told apart anyway.
-    for (FigurePart part : figure_parts(pose, carriage_of(pose.travelled, 1.0, false))) {
+    for (FigurePart part : figure_parts(pose, ghost_carriage(*ghosts_[g]->recording, pose))) {
       part.colour = theme::ghost_style(g).colour.lighter(125);
       frame.ghosts.push_back(part);
     }

@@ -95,14 +95,14 @@ void LedgerColumn::show_nothing(const QString& why) {
 }
 
 void LedgerColumn::show_tick(std::size_t tick, const CharacterState& before, const CharacterState& after,
-                             const Ledger& ledger, const World& world) {
+                             const Ledger& ledger, const World& world, std::string_view state) {
   heading_->setText(tr("Tick %1").arg(tick));
   const QSignalBlocker quiet(list_);
   list_->clear();
   if (ledger.entries.empty()) return show_nothing(tr("The start. Press . for the next tick."));
   const QString on = qt(world.piece_name(after.ground.piece));
   summary_->setText(tr("%1, %2 s%3")
-                        .arg(qt(name_of(after.state)))
+                        .arg(qt(state))
                         .arg(after.time, 0, 'f', 3)
                         .arg(on.isEmpty() ? QString() : tr(", on %1").arg(on)));
   for (const LedgerEntry& entry : ledger.entries) {

@@ -22,7 +22,7 @@ class LedgerColumn : public QWidget {
 
   // `ledger` is that of the tick that led from `before` to `after`; it is empty before the first.
   void show_tick(std::size_t tick, const CharacterState& before, const CharacterState& after,
-                 const Ledger& ledger, const World& world);
+                 const Ledger& ledger, const World& world, std::string_view state);
   void show_nothing(const QString& why);
 
   // The chosen line, or none. Choosing from outside emits nothing.

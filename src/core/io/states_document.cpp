@@ -44,9 +44,8 @@ Override read_override(const JsonCursor& cursor, const std::string& path) {
   } else if (const ProfileCurve* curve = find_curve(path)) {
     o.curve = read_points(cursor, *curve);
   } else if (const ProfileChoice* choice = find_choice(path)) {
-    o.number = choice->words.empty()
-                   ? double(cursor.truth())
-                   : double(cursor.one_of({choice->words.begin(), choice->words.end()}));
+    o.number = choice->words.empty() ? double(cursor.truth())
+                                     : double(cursor.one_of({choice->words.begin(), choice->words.end()}));
   }
   return o;
 }
@@ -68,7 +67,8 @@ void read_names_if(const JsonCursor& cursor, std::string_view key, std::vector<s
 }
 
 StateSpec read_state(const JsonCursor& cursor) {
-  cursor.only_keys({"name", "is", "in", "behaviour", "stance", "pose", "set", "enter", "exit", "script", "forgets"});
+  cursor.only_keys(
+      {"name", "is", "in", "behaviour", "stance", "pose", "set", "enter", "exit", "script", "forgets"});
   StateSpec state;
   state.name = cursor.at("name").name();
   read_text_if(cursor, "is", state.like);
@@ -189,7 +189,8 @@ std::shared_ptr<const StateChart> read_states(const JsonCursor& document) {
   return *chart;
 }
 
-std::vector<std::pair<std::string, std::string>> states_text(const StateTable& table, const std::string& indent) {
+std::vector<std::pair<std::string, std::string>> states_text(const StateTable& table,
+                                                             const std::string& indent) {
   return {{"states", lines_of(table.states, indent, state_json)},
           {"transitions", lines_of(table.transitions, indent, transition_json)},
           {"memory", line_of(Ordered(table.memory))},

@@ -17,6 +17,7 @@ void put_states(const StateTable& table, Json& document);
 
 // Returns each key with its value as text, a line for each state and transition, so that version control shows
 // what changed. `indent` is that of the keys.
-std::vector<std::pair<std::string, std::string>> states_text(const StateTable& table, const std::string& indent);
+std::vector<std::pair<std::string, std::string>> states_text(const StateTable& table,
+                                                             const std::string& indent);
 
 }  // namespace lagniappe

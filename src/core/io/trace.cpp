@@ -57,8 +57,8 @@ double ground_angle(const CharacterState& state) {
   return degrees(std::acos(std::clamp(dot(state.ground.normal_C, state.up_C()), -1.0, 1.0)));
 }
 
-void add_row(std::string& out, const CharacterState& s, std::size_t i, const World& world, const StateChart& chart,
-             int tick_rate) {
+void add_row(std::string& out, const CharacterState& s, std::size_t i, const World& world,
+             const StateChart& chart, int tick_rate) {
   Row row(out);
   row.number(i);
   row.number(static_cast<double>(i) / tick_rate);
@@ -91,7 +91,8 @@ std::string csv(std::size_t count, const StateAt& state_at, const World& world, 
 std::string trace_csv(const std::vector<CharacterState>& states, const World& world, const Profile& profile,
                       int tick_rate) {
   return csv(
-      states.size(), [&](std::size_t i) -> const CharacterState& { return states[i]; }, world, profile, tick_rate);
+      states.size(), [&](std::size_t i) -> const CharacterState& { return states[i]; }, world, profile,
+      tick_rate);
 }
 
 std::string trace_csv(const Run& run, const World& world, const Profile& profile) {

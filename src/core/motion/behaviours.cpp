@@ -34,9 +34,7 @@ Vec3 along_known_wall(const StepContext& context, const Vec3& target_C, const Ve
 }
 
 // Rise of the eye is taken back from the drawn place, and catches up.
-void lift_eye(const Slid& slid, CharacterState& state) {
-  state.eye_offset -= slid.lifted;
-}
+void lift_eye(const Slid& slid, CharacterState& state) { state.eye_offset -= slid.lifted; }
 
 // The phase of the legs goes on with the way, whatever the speed does: no foot slides.
 void stride_on(const StepContext& context, double way, CharacterState& state) {

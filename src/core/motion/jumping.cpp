@@ -70,7 +70,8 @@ std::optional<JumpChoice> choose(const StepContext& context, const CharacterStat
   if (at_wall && !was_jumped_off(state)) return JumpChoice{From::Wall, 0};
   // A press that is only remembered is meant for the landing.
   if (pressed && !values.edge_uses_first && !state.first_jump_used) return JumpChoice{From::Air, 0};
-  if (pressed && state.air_jumps_used < values.air_jumps) return JumpChoice{From::Air, state.air_jumps_used + 1};
+  if (pressed && state.air_jumps_used < values.air_jumps)
+    return JumpChoice{From::Air, state.air_jumps_used + 1};
   why = at_wall ? Why::SameWall : values.air_jumps > 0 ? Why::AirJumpsUsed : Why::NoGround;
   return std::nullopt;
 }

@@ -50,8 +50,8 @@ struct Teller {
                        direction(unit_or(e.velocity_C, Vec3(0.0))), e.share * 100.0);
   }
   std::string operator()(const entry::StateChange& e) const {
-    const std::string text = fmt::format("state: {} \u2192 {}", state_name(e.chart.get(), e.from),
-                                         state_name(e.chart.get(), e.to));
+    const std::string text =
+        fmt::format("state: {} \u2192 {}", state_name(e.chart.get(), e.from), state_name(e.chart.get(), e.to));
     return e.row < 0 ? text : text + fmt::format(", because {}", guard_text(e.chart.get(), e.row));
   }
   std::string operator()(const entry::StateLoop& e) const {

@@ -6,7 +6,7 @@
 namespace lagniappe {
 namespace {
 
-#define VALUE(member)                                  \
+#define VALUE(member)                                 \
   [](const Values& p) -> double { return p.member; }, \
       [](Values& p, double value) { p.member = static_cast<decltype(p.member)>(value); }
 
@@ -89,8 +89,8 @@ constexpr ProfileField kFields[] = {
     {"ground/gather", "highest", Unit::MetresPerSecond, 0.0, 1000.0, 3.0, 20.0, "Speed that it grows to.",
      "there is nothing to gather", "nothing can be steered at that speed", VALUE(ground.gather.highest)},
     {"ground/gather", "least", Unit::MetresPerSecond, 0.0, 1000.0, 0.0, 12.0,
-     "What it never is below, whatever was gathered: a state that sprints sets it.", "", "there is nothing to gather",
-     VALUE(ground.gather.least)},
+     "What it never is below, whatever was gathered: a state that sprints sets it.", "",
+     "there is nothing to gather", VALUE(ground.gather.least)},
     {"ground/gather", "grace", Unit::Seconds, 0.0, 60.0, 0.02, 0.5,
      "Time without a push after which what was gathered is lost.", "changing the thumb loses the run",
      "stopping does not lose the run", VALUE(ground.gather.grace)},
@@ -216,25 +216,26 @@ constexpr ProfileField kFields[] = {
      "Speed from which on the field is widest.", "walking widens it", "no speed widens it",
      VALUE(camera.widening_speed)},
     {"stances", "crouched_height", Unit::Metres, 0.02, 200.0, 0.6, 1.4,
-     "Foot to crown, crouched; never less than twice the radius, nor more than the height.", "it folds into a ball",
-     "crouching gets it under nothing", VALUE(stances.crouched_height)},
+     "Foot to crown, crouched; never less than twice the radius, nor more than the height.",
+     "it folds into a ball", "crouching gets it under nothing", VALUE(stances.crouched_height)},
     {"stances", "lying_length", Unit::Metres, 0.02, 200.0, 1.0, 2.2,
      "From feet to head, lying; never less than twice the radius.", "the legs stick out of the capsule",
      "it gets round no corner", VALUE(stances.lying_length)},
-    {"stances", "crouch_time", Unit::Seconds, 0.0, 10.0, 0.08, 0.5, "From standing to crouched and back; 0 at once.",
-     "the view drops like a stone", "cover is reached too late", VALUE(stances.crouch_time)},
+    {"stances", "crouch_time", Unit::Seconds, 0.0, 10.0, 0.08, 0.5,
+     "From standing to crouched and back; 0 at once.", "the view drops like a stone",
+     "cover is reached too late", VALUE(stances.crouch_time)},
     {"stances", "lie_time", Unit::Seconds, 0.0, 10.0, 0.3, 1.5, "From crouched to lying and back; 0 at once.",
      "it falls over", "one never dares to lie down", VALUE(stances.lie_time)},
     {"gait", "walking_stride", Unit::Metres, 0.05, 20.0, 0.9, 1.8,
      "From a foot's touch to its next, at walking_speed and below.", "the legs patter",
      "slow steps are giant ones", VALUE(gait.walking_stride)},
-    {"gait", "walking_speed", Unit::MetresPerSecond, 0.0, 100.0, 0.8, 2.5, "Up to this speed strides are shortest.",
-     "", "", VALUE(gait.walking_speed)},
+    {"gait", "walking_speed", Unit::MetresPerSecond, 0.0, 100.0, 0.8, 2.5,
+     "Up to this speed strides are shortest.", "", "", VALUE(gait.walking_speed)},
     {"gait", "running_stride", Unit::Metres, 0.05, 20.0, 1.6, 4.0,
      "From a foot's touch to its next, at running_speed and above.", "the legs blur at a sprint",
      "it bounds like an antelope", VALUE(gait.running_stride)},
-    {"gait", "running_speed", Unit::MetresPerSecond, 0.0, 100.0, 4.0, 9.0, "From this speed on strides are longest.",
-     "", "", VALUE(gait.running_speed)},
+    {"gait", "running_speed", Unit::MetresPerSecond, 0.0, 100.0, 4.0, 9.0,
+     "From this speed on strides are longest.", "", "", VALUE(gait.running_speed)},
     {"gait", "lean", Unit::Degrees, 0.0, 45.0, 0.0, 4.0, "Of the body, for each m/s2 across its way.", "",
      "it falls into every turn", VALUE(gait.lean)},
     {"gait", "landing_speed", Unit::MetresPerSecond, 0.1, 1000.0, 4.0, 20.0,
@@ -268,8 +269,8 @@ constexpr std::string_view kModels[] = {"instant", "steady", "exponential", "smo
 constexpr std::string_view kCrouchesInAir[] = {"lift-feet", "lower-head"};
 constexpr std::string_view kFacings[] = {"travel", "view", "strafe", "turn-in-place"};
 
-#define CHOICE(section, key, words, help, member)                                           \
-  {                                                                                         \
+#define CHOICE(section, key, words, help, member)                                          \
+  {                                                                                        \
     section, key, words, help, [](const Values& p) { return static_cast<int>(p.member); }, \
         [](Values& p, int value) { p.member = static_cast<decltype(p.member)>(value); }    \
   }

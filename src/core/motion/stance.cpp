@@ -129,8 +129,8 @@ struct Growth {
     const auto why = against_lying(context, state);
     if (!why) return true;
     state.lie_length = static_cast<float>(was);
-    const auto waits = *why == entry::LieHeld::Why::Wall ? entry::StanceWaits::Why::Wall
-                                                         : entry::StanceWaits::Why::Drop;
+    const auto waits =
+        *why == entry::LieHeld::Why::Wall ? entry::StanceWaits::Why::Wall : entry::StanceWaits::Why::Drop;
     const double ball = 2.0 * context.profile.capsule.radius;
     context.note(entry::StanceWaits{waits, ball + to, ball + was, kNoPiece});
     return false;
@@ -226,7 +226,8 @@ void align(const StepContext& context, CharacterState& state) {
 void settle_lying(const StepContext& context, const CharacterState& before, CharacterState& state) {
   if (!state.lying()) return;
   if (state.ground.verdict == Verdict::None) return;
-  if (before.ground.verdict != Verdict::None && !ends_are_held(context, state) && ends_are_held(context, before)) {
+  if (before.ground.verdict != Verdict::None && !ends_are_held(context, state) &&
+      ends_are_held(context, before)) {
     context.note(entry::LieHeld{entry::LieHeld::Why::Drop, false});
     state.foot_C = before.foot_C;
     state.ground = before.ground;

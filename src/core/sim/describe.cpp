@@ -69,7 +69,8 @@ std::string range_text(double amount) { return fmt::format("{:.0f} ms", std::abs
 std::string describe(const Run& run, const World& world, const Profile& profile) {
   const RunSummary summary = run.summarize();
   std::string text = place_of(run, world);
-  text += ", " + (summary.drive.distance < kSmallestWay ? std::string("stand") : manner_of(run, chart_of(profile)));
+  text +=
+      ", " + (summary.drive.distance < kSmallestWay ? std::string("stand") : manner_of(run, chart_of(profile)));
   if (summary.jumps > 0) text += summary.jumps == 1 ? ", 1 jump" : fmt::format(", {} jumps", summary.jumps);
   return text + (run.seconds() < 10.0 ? fmt::format(", {:.1f} s", run.seconds())
                                       : fmt::format(", {:.0f} s", run.seconds()));

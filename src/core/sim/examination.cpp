@@ -196,7 +196,8 @@ void Examination::find_pop() {
 
 void Examination::find_speed_loss() {
   const bool plain = before_.grounded() && after_.grounded() && before_.state == after_.state &&
-                     chart_of(profile_).state(after_.state).behaviour == Behaviour::Ground && length_squared(after_.wall_normal_C) == 0.0;
+                     chart_of(profile_).state(after_.state).behaviour == Behaviour::Ground &&
+                     length_squared(after_.wall_normal_C) == 0.0;
   if (!plain || took_speed_) return;
   const Vec3 from = before_.velocity_C - before_.ground_velocity_C,
              to = after_.velocity_C - after_.ground_velocity_C;

@@ -46,7 +46,9 @@ bool is_slot_name(const std::string& name) {
 }
 
 // What the stance decides, or what must not change under a capsule's feet.
-bool may_be_overridden(std::string_view path) { return !path.starts_with("capsule.") && !path.starts_with("look."); }
+bool may_be_overridden(std::string_view path) {
+  return !path.starts_with("capsule.") && !path.starts_with("look.");
+}
 
 class ChartMaker {
  public:
@@ -66,7 +68,8 @@ class ChartMaker {
       if (groups.contains(name)) fail(place, fmt::format("“{}” is the name of a group, too", name));
     }
     if (table_.memory.size() > kMemorySlots)
-      fail("/memory", fmt::format("a table has at most {} memory slots, not {}", kMemorySlots, table_.memory.size()));
+      fail("/memory",
+           fmt::format("a table has at most {} memory slots, not {}", kMemorySlots, table_.memory.size()));
     for (std::size_t i = 0; i < table_.memory.size(); ++i) {
       if (!is_slot_name(table_.memory[i]))
         fail(fmt::format("/memory/{}", i), "a slot's name has letters, digits and _, and begins with no digit");
@@ -115,7 +118,8 @@ class ChartMaker {
       take(on_entry, spec->on_entry), take(on_exit, spec->on_exit), take(script, spec->script);
       for (const Override& o : spec->overrides)
         state.overrides.push_back(resolved(o, state_place(i) + "/set/" + o.path));
-      for (const std::string& slot : spec->memory) state.forgets[slot_of(slot, state_place(i) + "/memory")] = true;
+      for (const std::string& slot : spec->memory)
+        state.forgets[slot_of(slot, state_place(i) + "/memory")] = true;
     }
     const std::string& name = table_.states[i].name;
     if (state.pose.empty()) state.pose = "stand";
@@ -135,7 +139,8 @@ class ChartMaker {
   }
 
   static ResolvedOverride resolved(const Override& o, const std::string& place) {
-    if (!may_be_overridden(o.path)) fail(place, "no state can have capsule and look of its own: see its stance");
+    if (!may_be_overridden(o.path))
+      fail(place, "no state can have capsule and look of its own: see its stance");
     ResolvedOverride r;
     r.kind = o.kind;
     r.field = find_field(o.path);
@@ -162,11 +167,12 @@ class ChartMaker {
     r.same_field = find_field(o.same);
     r.same_curve = find_curve(o.same);
     r.same_choice = find_choice(o.same);
-    const bool fits = (r.field != nullptr && r.same_field != nullptr && r.field->unit == r.same_field->unit) ||
-                      (r.curve_field != nullptr && r.same_curve != nullptr &&
-                       r.curve_field->x_unit == r.same_curve->x_unit && r.curve_field->y_unit == r.same_curve->y_unit) ||
-                      (r.choice_field != nullptr && r.same_choice != nullptr &&
-                       r.choice_field->words.size() == r.same_choice->words.size());
+    const bool fits =
+        (r.field != nullptr && r.same_field != nullptr && r.field->unit == r.same_field->unit) ||
+        (r.curve_field != nullptr && r.same_curve != nullptr && r.curve_field->x_unit == r.same_curve->x_unit &&
+         r.curve_field->y_unit == r.same_curve->y_unit) ||
+        (r.choice_field != nullptr && r.same_choice != nullptr &&
+         r.choice_field->words.size() == r.same_choice->words.size());
     if (!fits) fail(place, fmt::format("“{}” is no value of the same kind", o.same));
   }
 
@@ -298,7 +304,8 @@ CharacterState fitted_to(const Profile& now, const Profile& before, const Charac
   fitted.came_from = fit(state.came_from);
   const double least = 2.0 * now.capsule.radius;
   const bool full = state.capsule_height >= before.capsule.height - 1e-9;
-  fitted.capsule_height = full ? now.capsule.height : std::clamp(state.capsule_height, least, now.capsule.height);
+  fitted.capsule_height =
+      full ? now.capsule.height : std::clamp(state.capsule_height, least, now.capsule.height);
   return fitted;
 }
 

@@ -10,8 +10,8 @@
 
 namespace lagniappe {
 
-// Recursive descent, in Lua's order of precedence. `TooRich` and `Fault` are thrown: nothing is left of what was
-// read so far.
+// Recursive descent, in Lua's order of precedence. `TooRich` and `Fault` are thrown: nothing is left of what
+// was read so far.
 class Expression::Parser {
  public:
   Parser(std::string_view text, const std::vector<std::string>& memory, Expression& out)
@@ -246,7 +246,8 @@ class Expression::Parser {
 
   // A call or an index needs Lua; so do the operators that are not here.
   void check_follows() const {
-    for (const std::string_view rich : {"(", "[", "{", ":", "..", "//", "%", "^", "&", "|", "<<", ">>", "--", "~"}) {
+    for (const std::string_view rich :
+         {"(", "[", "{", ":", "..", "//", "%", "^", "&", "|", "<<", ">>", "--", "~"}) {
       if (token_ == rich) throw TooRich{};
     }
     if (!token_.empty() && (token_.front() == '"' || token_.front() == '\'')) throw TooRich{};

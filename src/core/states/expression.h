@@ -34,8 +34,24 @@ class Expression {
 
  private:
   enum class Op : std::uint8_t {
-    Number, Truth, Signal, Memory, Or, And, Not, Less, LessEqual, Greater, GreaterEqual, Equal, Unequal, Add,
-    Subtract, Multiply, Divide, Negate,
+    Number,
+    Truth,
+    Signal,
+    Memory,
+    Or,
+    And,
+    Not,
+    Less,
+    LessEqual,
+    Greater,
+    GreaterEqual,
+    Equal,
+    Unequal,
+    Add,
+    Subtract,
+    Multiply,
+    Divide,
+    Negate,
   };
   struct Node {
     Op op;

@@ -11,8 +11,8 @@ namespace lagniappe {
 class Guard {
  public:
   // Refused with what is wrong. What needs Lua is added to `scripts`, which the guard keeps.
-  static tl::expected<std::shared_ptr<const Guard>, std::string> make(const std::string& text, const std::string& name,
-                                                                const std::shared_ptr<ScriptSet>& scripts);
+  static tl::expected<std::shared_ptr<const Guard>, std::string> make(
+      const std::string& text, const std::string& name, const std::shared_ptr<ScriptSet>& scripts);
 
   // A guard that fails does not hold; `error` then has what Lua said.
   bool holds(const SignalView& view, std::string& error) const {
@@ -31,9 +31,8 @@ class Guard {
 
 class ScriptAction {
  public:
-  static tl::expected<std::shared_ptr<const ScriptAction>, std::string> make(const std::string& text,
-                                                                       const std::string& name,
-                                                                       const std::shared_ptr<ScriptSet>& scripts);
+  static tl::expected<std::shared_ptr<const ScriptAction>, std::string> make(
+      const std::string& text, const std::string& name, const std::shared_ptr<ScriptSet>& scripts);
 
   // Returns what went wrong; empty if nothing did.
   std::string run(ScriptHost& host) const;

@@ -81,8 +81,7 @@ int read_grouped(lua_State* lua) {
   char name[96];
   const char* group = lua_tostring(lua, lua_upvalueindex(1));
   const char* field = field_name(lua);
-  if (std::strlen(group) + std::strlen(field) >= sizeof name)
-    return luaL_error(lua, "there is no such signal");
+  if (std::strlen(group) + std::strlen(field) >= sizeof name) return luaL_error(lua, "there is no such signal");
   std::strcpy(name, group);
   std::strcat(name, field);
   return push_signal(lua, name);
@@ -210,8 +209,8 @@ void push_environment(lua_State* lua) {
   copy_functions(lua, luaopen_base, "_G", {"type", "select", "ipairs", "tonumber", "error", "assert"});
   lua_newtable(lua);  // What `math` reads from.
   copy_functions(lua, luaopen_math, "math",
-                 {"abs", "ceil", "floor", "max", "min", "sqrt", "sin", "cos", "tan", "asin", "acos", "atan", "exp",
-                  "log", "fmod", "modf", "pi", "huge"});
+                 {"abs", "ceil", "floor", "max", "min", "sqrt", "sin", "cos", "tan", "asin", "acos", "atan",
+                  "exp", "log", "fmod", "modf", "pi", "huge"});
   lua_newtable(lua);
   lua_newtable(lua);
   lua_rotate(lua, -3, -1);
@@ -233,8 +232,10 @@ void push_environment(lua_State* lua) {
   }
   add_proxy(lua, "memory", read_memory, write_memory);
   add_proxy(lua, "velocity", read_velocity, write_velocity);
-  const luaL_Reg calls[] = {
-      {"jump", call_jump}, {"leave_ground", call_leave_ground}, {"steer", call_steer}, {"gravity", call_gravity}};
+  const luaL_Reg calls[] = {{"jump", call_jump},
+                            {"leave_ground", call_leave_ground},
+                            {"steer", call_steer},
+                            {"gravity", call_gravity}};
   for (const luaL_Reg& call : calls) {
     // `jump` is a group of signals, too: calling it jumps.
     if (lua_getfield(lua, -1, call.name) == LUA_TTABLE) {

@@ -103,13 +103,25 @@ double since(const SignalView& v) {
   return std::min(double(v.state.since_press[static_cast<std::size_t>(kAction)]), kLongest);
 }
 
-#define BUTTON(word, action)                                                                                \
-  {word ".pressed", word " pressed", "", true, "Whether the button went down in this tick; true for the "   \
-   "tick's first transition only.", pressed<action>},                                                       \
-      {word ".held", word " held", "", true, "Whether the button is down.", held<action>},                  \
-      {word ".released", word " released", "", true, "Whether the button went up in this tick; true for "   \
-       "the tick's first transition only.", released<action>},                                              \
-      {word ".since", "since " word, "s", false, "Since the button went down; at most 60.", since<action>}
+#define BUTTON(word, action)                                                                           \
+  {word ".pressed",                                                                                    \
+   word " pressed",                                                                                    \
+   "",                                                                                                 \
+   true,                                                                                               \
+   "Whether the button went down in this tick; true for the "                                          \
+   "tick's first transition only.",                                                                    \
+   pressed<action>},                                                                                   \
+      {word ".held", word " held", "", true, "Whether the button is down.", held<action>},             \
+      {word ".released",                                                                               \
+       word " released",                                                                               \
+       "",                                                                                             \
+       true,                                                                                           \
+       "Whether the button went up in this tick; true for "                                            \
+       "the tick's first transition only.",                                                            \
+       released<action>},                                                                              \
+  {                                                                                                    \
+    word ".since", "since " word, "s", false, "Since the button went down; at most 60.", since<action> \
+  }
 
 constexpr Signal kSignals[] = {
     {"ground_speed", "speed along ground", "m/s", false,
@@ -165,12 +177,14 @@ constexpr Signal kSignals[] = {
      "Whether the lying capsule has room along the facing, and ground under both ends.",
      [](const SignalView& v) { return room_for(v, Stance::Lying); }},
     {"can_jump", "jump asked and possible", "", true,
-     "Whether a jump is asked for (pressed, remembered, or held where that repeats) and ground, a wall or an air "
+     "Whether a jump is asked for (pressed, remembered, or held where that repeats) and ground, a wall or an "
+     "air "
      "jump allows it. Before the motion only, and once in a tick.",
      can_jump},
     {"air_jumps_left", "air jumps left", "", false, "Until the next landing.",
      [](const SignalView& v) { return double(v.values.jump.air_jumps - v.state.air_jumps_used); }},
-    {"skid_over", "skid run out", "", true, "Whether the speed is no higher than where a skid ends.", skid_over},
+    {"skid_over", "skid run out", "", true, "Whether the speed is no higher than where a skid ends.",
+     skid_over},
     BUTTON("jump", Action::Jump),
     BUTTON("sprint", Action::Sprint),
     BUTTON("crouch", Action::Crouch),
@@ -232,11 +246,17 @@ const Signal* find_signal(std::string_view key) {
   return found == std::end(kSignals) ? nullptr : found;
 }
 
-SignalView view_at(const Run& run, const Take& take, const World& world, const Values& values, std::size_t tick) {
+SignalView view_at(const Run& run, const Take& take, const World& world, const Values& values,
+                   std::size_t tick) {
   static const InputFrame none;
   const bool first = tick == 0;
-  return {run.state(first ? 0 : tick - 1), run.state(tick), first ? none : take.inputs[tick - 1], values, world,
-          1.0 / run.tick_rate(), {run.state(tick).time}};
+  return {run.state(first ? 0 : tick - 1),
+          run.state(tick),
+          first ? none : take.inputs[tick - 1],
+          values,
+          world,
+          1.0 / run.tick_rate(),
+          {run.state(tick).time}};
 }
 
 double value_at(const Signal& signal, const Run& run, const Take& take, const World& world, std::size_t tick) {

@@ -33,7 +33,7 @@ std::vector<std::string> signal_names(const std::vector<std::string>& memory) {
 }
 
 bool is_lua_word(std::string_view word) {
-  static constexpr std::array kWords = {"nil",  "function", "if",   "then",   "else",   "end",
+  static constexpr std::array kWords = {"nil",  "function", "if",   "then",   "else",    "end",
                                         "type", "select",   "math", "ipairs", "tonumber"};
   return word.starts_with("math.") || std::find(kWords.begin(), kWords.end(), word) != kWords.end();
 }

@@ -71,7 +71,11 @@ TEST_CASE("Every kind of entry becomes one JSON object with its kind") {
       entry::Crest{radians(70.0), radians(60.0), 6.0},
       entry::LeftGround{4.0, Vec3(0, 1, 0)},
       entry::JumpCut{4.0, 2.0},
-      entry::HeadBump{3.0, 0.5}};
+      entry::HeadBump{3.0, 0.5},
+      entry::StateLoop{StateId::Walk, StateId::Stand, built_in_chart(), 0},
+      entry::ScriptFailed{"Walk to Glide:1: there is no signal 'wihs'"},
+      entry::StanceWaits{entry::StanceWaits::Why::Ceiling, 1.8, 1.3, 0},
+      entry::LieHeld{entry::LieHeld::Why::Drop, true}};
   REQUIRE(all.size() == std::variant_size_v<LedgerEntry>);
   std::set<std::string> kinds;
   for (const LedgerEntry& e : all) {
@@ -96,7 +100,8 @@ TEST_CASE("Every reason that refuses a jump is told in words of its own") {
   using Why = entry::JumpRefused::Why;
   const TriangleWorld world = Scene().floor().world();
   std::set<std::string> sentences, words;
-  for (const Why why : {Why::NoGround, Why::AirJumpsUsed, Why::Skidding, Why::SameWall, Why::NoHeadRoom}) {
+  for (const Why why :
+       {Why::NoGround, Why::AirJumpsUsed, Why::Skidding, Why::SameWall, Why::NoHeadRoom, Why::State}) {
     const entry::JumpRefused refused{why, 1e9, 0.12};
     sentences.insert(to_sentence(refused, world));
     words.insert(nlohmann::json::parse(to_json(refused, world))["why"]);
@@ -104,8 +109,8 @@ TEST_CASE("Every reason that refuses a jump is told in words of its own") {
     CHECK_THAT(to_sentence(refused, world),
                Catch::StartsWith("jump refused: ") && Catch::EndsWith("remembered for 120 ms"));
   }
-  CHECK(sentences.size() == 5);
-  CHECK(words.size() == 5);
+  CHECK(sentences.size() == 6);
+  CHECK(words.size() == 6);
   CHECK(to_sentence(entry::JumpRefused{Why::NoGround, 0.2, 0.0}, world) ==
         "jump refused: the ground was left 200 ms ago, too long");
 }
