@@ -106,7 +106,7 @@ struct Came {
 
 double overlap(const CharacterState& state, const Profile& profile, const World& world) {
   std::array<WorldContact, 32> contacts;
-  const Segment axis = capsule_axis(state.foot_C, state.up_C(), profile.capsule.radius, state.capsule_height);
+  const Segment axis = capsule_axis(state, profile.capsule.radius);
   const std::size_t count = world.contacts(axis, profile.capsule.radius, contacts, {state.time});
   return count > 0 ? std::max(push_out_depth(contacts[0].closest, axis, profile.capsule.radius), 0.0) : 0.0;
 }

@@ -36,6 +36,44 @@ def section():
     return {"type": "object", "additionalProperties": False, "properties": {}}
 
 
+def one_of(*words):
+    return {"enum": list(words)}
+
+
+def text_value(description, least=0):
+    return {"type": "string", "minLength": least, "description": description}
+
+
+def closed(properties, required):
+    return {"type": "object", "additionalProperties": False, "properties": properties, "required": required}
+
+
+def state_schemas(values):
+    """The table of states; see include/lagniappe/states.h for how a tick goes through it."""
+    other = [closed({"times": {"type": "number", "minimum": 0, "maximum": 1000}}, ["times"]),
+             closed({"same": text_value("Another value of the same kind, as ground.sprint_speed.", 1)}, ["same"])]
+    overrides = {value["path"]: {"anyOf": [schema_of(value), *other]} for value in values}
+    state = closed({
+        "name": text_value("", 1), "is": text_value("The state that this one is like, save for what it says itself."),
+        "in": text_value("Its group."), "behaviour": one_of("ground", "air", "skid", "fly", "script"),
+        "stance": one_of("standing", "crouched", "lying"), "pose": text_value("A word for the figure and for animation."),
+        "set": {**section(), "properties": overrides, "description": "What it has differently from the profile."},
+        "enter": text_value("Lua, done on entry."), "exit": text_value("Lua, done on leaving."),
+        "script": text_value("Lua of the behaviour script, once a tick."),
+        "forgets": {"type": "array", "items": text_value("A memory slot that entering sets to 0.", 1)}}, ["name"])
+    transition = closed({
+        "from": text_value("A state, a group, or any.", 1), "to": text_value("A state.", 1),
+        "when": text_value("A Lua expression over signals."),
+        "priority": {"type": "integer", "minimum": -1000, "maximum": 1000, "default": 0},
+        "stay": {"type": "number", "minimum": 0, "maximum": 3600, "default": 0, "description": "Shortest stay in s."},
+        "do": text_value("Lua, done on the way.")}, ["from", "to", "when"])
+    return {
+        "states": {"type": "array", "minItems": 1, "maxItems": 48, "items": state},
+        "transitions": {"type": "array", "maxItems": 2000, "items": transition},
+        "memory": {"type": "array", "maxItems": 6, "items": {"type": "string", "pattern": "^[A-Za-z_][A-Za-z0-9_]{0,31}$"}},
+        "fallback": text_value("The state to begin in, and to go to when a script fails.")}
+
+
 def profile_schema(cli):
     values = sheet(cli)["values"]
     root = section()
@@ -50,6 +88,7 @@ def profile_schema(cli):
         at["properties"][key] = {**schema_of(value), "description": description, "default": value["default"]}
     root["properties"]["notes"] = {
         **section(), "properties": {value["path"]: {"type": "string"} for value in values}, "description": "What people write about a value."}
+    root["properties"] |= state_schemas(values)
     return {
         "$schema": "https://json-schema.org/draft/2020-12/schema",
         "$id": "https://lagniappe.example/formats/profile.schema.json",
@@ -57,6 +96,7 @@ def profile_schema(cli):
         "description": "All values that make one way of moving. Every key but the heading has a default, so a profile may name only what differs.",
         **root,
         "required": ["lagniappe", "version"],
+        "dependentRequired": {key: ["states"] for key in ("transitions", "memory", "fallback")},
     }
 
 

@@ -90,6 +90,9 @@ struct StateTable {
 inline constexpr int kMostStates = 48;
 inline constexpr int kMostTransitions = 4;  // In one pass.
 
+// Returns the table with each state's overrides in the order of their paths, as charts keep it.
+StateTable in_order(StateTable table);
+
 // Returns the table that a profile without states moves by.
 const StateTable& built_in_states();
 

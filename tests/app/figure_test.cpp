@@ -31,14 +31,34 @@ TEST_CASE("The figure stands on its foot and is as tall as the capsule") {
   }
 }
 
-TEST_CASE("The stride comes from the length travelled, not from time") {
-  CHECK(carriage_of(1.5, 4.0, false).stride == Approx(2.0 * kPi));
-  CHECK(carriage_of(0.75, 1.0, false).stride == Approx(kPi));
-  CHECK(carriage_of(3.0, 0.0, false).swing == 0.0);
-  const Pose pose{{0, 0, 0}, Quat(1, 0, 0, 0), 0.0, 0.0, 1.8};
-  const Box standing = drawn_box(figure_parts(pose, {})),
-            striding = drawn_box(figure_parts(pose, {kPi / 2, 1.0, false}));
-  CHECK(striding.size().z > standing.size().z + 0.4);
+TEST_CASE("A foot that bears stays where it is while the body goes on over it") {
+  for (const double step_length : {1.3, 2.6}) {
+    Carriage carriage;
+    carriage.step_length = step_length;
+    carriage.swing = 1.0;
+    Vec3 touched(0.0);
+    for (const double phase : {0.01, 0.05, 0.10, 0.15}) {
+      // The body looks along -Z, and a whole stride is two steps.
+      const Pose pose{{0, 0, -phase * 2.0 * step_length}, Quat(1, 0, 0, 0), 0.0, 0.0, 1.8};
+      carriage.stride = phase;
+      const FigurePart boot = figure_parts(pose, carriage)[2];  // After the left thigh and shin.
+      const Vec3 at(boot.to_course[3]);
+      if (phase == 0.01) touched = at;
+      CHECK(std::abs(at.z - touched.z) < 0.02);
+      CHECK(at.y < 0.13);
+    }
+  }
+}
+
+TEST_CASE("Crouched it is as low as its capsule, and lying as flat") {
+  Pose pose{{0, 0, 0}, Quat(1, 0, 0, 0), 0.0, 0.0, 1.1};
+  CHECK(drawn_box(figure_parts(pose, {})).high_C.y < 1.45);
+  CHECK(drawn_box(figure_parts(pose, {})).low_C.y == Approx(0.0).margin(0.06));
+  pose.capsule_height = 0.6;
+  pose.lie_length = 1.16;
+  const Box lying = drawn_box(figure_parts(pose, {}));
+  CHECK(lying.high_C.y < 0.75);
+  CHECK(lying.size().z > 1.5);
 }
 
 TEST_CASE("Another up lays the figure along it") {

@@ -197,7 +197,8 @@ DrawnFrame ViewWidget::drawn_frame(const Eye& eye, const QSize& pixels, bool fli
   frame.grid = grid_;
   if (session_.place() == nullptr) return frame;
   const Pose pose = session_.pose();
-  if (camera_.mode != CameraMode::FirstPerson) frame.figure = figure_parts(pose, drawn_carriage(session_, pose));
+  if (camera_.mode != CameraMode::FirstPerson)
+    frame.figure = figure_parts(pose, drawn_carriage(session_, pose));
   frame.shadow = shadow(pose);
   for (const SceneMesh::Mover& mover : session_.place()->drawn.movers)
     frame.movers.push_back(

@@ -75,7 +75,8 @@ std::string with_changed(std::string text, const Profile& from, const Profile& t
     const std::string pointer = pointer_of(d.path);
     text = with_json_value(std::move(text), pointer, json.at(Json::json_pointer(pointer)).dump());
   }
-  if (chart_of(from).table() != chart_of(to).table()) {
+  const bool put_in = to.states != nullptr && from.states == nullptr;
+  if (put_in || chart_of(from).table() != chart_of(to).table()) {
     for (const auto& [key, value] : states_text(chart_of(to).table(), "  "))
       text = with_json_value(std::move(text), "/" + key, value);
   }

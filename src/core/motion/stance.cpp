@@ -32,12 +32,20 @@ std::optional<double> ground_under(const StepContext& context, const Body& body,
   return lift - hit->hit.fraction * (lift + reach);
 }
 
+// Of a body that lies along the ground underfoot.
+float pitch_of_ground(const CharacterState& state) {
+  if (state.ground.verdict == Verdict::None) return 0.0f;
+  const Vec3 ahead = look_direction(state.frame_CB, state.facing, 0.0);
+  const double slope = slope_along(ahead, state.ground.normal_C, state.up_C());
+  return static_cast<float>(std::clamp(slope, -kSteepestLie, kSteepestLie));
+}
+
 bool ends_are_held(const StepContext& context, const CharacterState& state) {
   if (state.ground.verdict == Verdict::None) return true;
   const Body body(context, state);
   const double reach = hang_reach(context);
   for (const Vec3& end : {body.low_C, body.high_C}) {
-    if (!ground_under(context, body, state.foot_C + end, 0.0, reach)) return false;
+    if (!body.cast_ray(state.foot_C + end, -body.up_C * (body.radius + reach))) return false;
   }
   return true;
 }
@@ -122,6 +130,7 @@ struct Growth {
     if (by == 0.0) return true;
     seconds -= std::abs(by) / rate;
     state.lie_length = static_cast<float>(was + by);
+    if (was == 0.0) state.lie_pitch = pitch_of_ground(state);
     if (by < 0.0) {
       if (state.lie_length <= 0.0f) state.lie_pitch = state.lie_length = 0.0f;
       return true;
@@ -173,10 +182,7 @@ bool has_room(const StepContext& context, const CharacterState& state, Stance st
     lying.lie_pitch = 0.0f;
     if (!against_lying(context, lying)) return true;
     // On a slope only the one that is aligned to it fits.
-    const Vec3 ahead = look_direction(state.frame_CB, state.facing, 0.0);
-    lying.lie_pitch = state.ground.verdict == Verdict::None
-                          ? 0.0f
-                          : static_cast<float>(slope_along(ahead, state.ground.normal_C, state.up_C()));
+    lying.lie_pitch = pitch_of_ground(state);
     return !against_lying(context, lying);
   }
   const double height = stance == Stance::Crouched ? shapes.crouched : shapes.standing;

@@ -72,7 +72,7 @@ void Examination::touch(PieceId piece) {
 void Examination::add_once(Finding::Kind kind, StateId state, const std::string& note) {
   for (auto f = run_.findings_.rbegin(); f != run_.findings_.rend(); ++f) {
     if (f->kind != kind || f->note != note || f->state != state) continue;
-    if (f->last + 1 < tick_) break;
+    if (tick_ - f->last > ticks_of(kFlickerTime)) break;
     f->last = tick_;
     return;
   }

@@ -119,7 +119,7 @@ std::vector<TransitionSpec> transitions() {
 }  // namespace
 
 const StateTable& built_in_states() {
-  static const StateTable kTable = {states(), transitions(), {}, "Fall"};
+  static const StateTable kTable = in_order({states(), transitions(), {}, "Fall"});
   return kTable;
 }
 

@@ -242,9 +242,16 @@ class ChartMaker {
 
 }  // namespace
 
+StateTable in_order(StateTable table) {
+  for (StateSpec& state : table.states)
+    std::sort(state.overrides.begin(), state.overrides.end(),
+              [](const Override& a, const Override& b) { return a.path < b.path; });
+  return table;
+}
+
 Result<std::shared_ptr<const StateChart>> StateChart::make(StateTable table) {
   std::shared_ptr<StateChart> chart(new StateChart);
-  chart->table_ = std::move(table);
+  chart->table_ = in_order(std::move(table));
   try {
     ChartMaker maker(chart->table_);
     chart->states_ = maker.make();

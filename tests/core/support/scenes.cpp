@@ -110,7 +110,7 @@ double point_distance(const Vec3& p, const Triangle& t) {
 }  // namespace
 
 double deepest_overlap(const CharacterState& state, const Profile& profile, const TriangleWorld& world) {
-  const Segment axis = capsule_axis(state.foot_C, state.up_C(), profile.capsule.radius, state.capsule_height);
+  const Segment axis = capsule_axis(state, profile.capsule.radius);
   const Box near = bounds(axis).grown(profile.capsule.radius);
   double deepest = 0.0;
   std::vector<std::optional<RigidPose>> poses(world.piece_count());
