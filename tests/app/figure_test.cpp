@@ -24,7 +24,9 @@ Box drawn_box(const std::vector<FigurePart>& parts) {
 TEST_CASE("The figure stands on its foot and is as tall as the capsule") {
   for (const double height : {1.2, 1.8, 2.4}) {
     const Pose pose{{3, 5, -2}, Quat(1, 0, 0, 0), 0.4, 0.0, height};
-    const Box box = drawn_box(figure_parts(pose, {}));
+    Carriage carriage;
+    carriage.standing_height = height;
+    const Box box = drawn_box(figure_parts(pose, carriage));
     CHECK(box.low_C.y == Approx(5.0).margin(0.03 * height));
     CHECK(box.high_C.y == Approx(5.0 + height).margin(0.03 * height));
     CHECK(std::abs(box.centre().x - 3.0) < 0.1);
@@ -37,13 +39,14 @@ TEST_CASE("A foot that bears stays where it is while the body goes on over it") 
     carriage.step_length = step_length;
     carriage.swing = 1.0;
     Vec3 touched(0.0);
-    for (const double phase : {0.01, 0.05, 0.10, 0.15}) {
+    for (const double share : {0.05, 0.35, 0.65, 0.95}) {
+      const double phase = share * 0.6 / (2.0 * step_length);  // Of the 0.6 m that a foot bears.
       // The body looks along -Z, and a whole stride is two steps.
       const Pose pose{{0, 0, -phase * 2.0 * step_length}, Quat(1, 0, 0, 0), 0.0, 0.0, 1.8};
       carriage.stride = phase;
       const FigurePart boot = figure_parts(pose, carriage)[2];  // After the left thigh and shin.
       const Vec3 at(boot.to_course[3]);
-      if (phase == 0.01) touched = at;
+      if (share == 0.05) touched = at;
       CHECK(std::abs(at.z - touched.z) < 0.02);
       CHECK(at.y < 0.13);
     }

@@ -12,8 +12,9 @@ namespace {
 constexpr double kArmSwing = radians(26.0);
 constexpr double kDrawnFor = 1.8;  // m, the height that the sizes below are for.
 constexpr double kHip = 0.86;      // m above the foot, standing.
-constexpr double kThigh = 0.40, kShin = 0.40, kAnkle = 0.07;
-constexpr double kLongestContact = 0.84;  // m that a foot stays behind on the ground.
+constexpr double kThigh = 0.41, kShin = 0.41, kAnkle = 0.07;
+constexpr double kLongestContact = 0.60;  // m that a foot stays on the ground: what the legs reach.
+constexpr double kStrideDrop = 0.035;     // m that the hip is lower in a stride.
 constexpr double kFootLift = 0.14;        // m of a foot that swings.
 constexpr double kLeastHip = 0.30;        // m, crouched as low as it goes.
 constexpr double kSquat = 0.28;           // m by which the hardest landing lowers the hip.
@@ -179,7 +180,9 @@ std::vector<FigurePart> figure_parts(const Pose& pose, const Carriage& carriage)
   const bool lies = pose.lie_length > 0.0;
   const double lowered = lies ? 0.0 : (carriage.standing_height - pose.capsule_height) / scale;
   const double bob = lies ? 0.0 : 0.025 * carriage.swing * std::cos(4.0 * kPi * carriage.stride);
-  const double hip = std::max(kHip - 0.75 * lowered - kSquat * carriage.squat - std::abs(bob), kLeastHip);
+  const double hip =
+      std::max(kHip - 0.75 * lowered - kSquat * carriage.squat - kStrideDrop * carriage.swing - std::abs(bob),
+               kLeastHip);
   const Attitude attitude = attitude_of(carriage.pose);
   const double pitch = attitude.pitch + 0.9 * std::max(lowered - (kHip - hip), 0.0) + 0.6 * carriage.squat;
 
