@@ -65,6 +65,6 @@ int main() {
     highest = std::max(highest, drawn.foot_C.y);
   }
   std::printf("walked to z = %.2f m, highest %.2f m, %s\n", current.foot_C.z, highest,
-              std::string(name_of(current.state)).c_str());
+              std::string(name_of(current.state, profile)).c_str());
   return current.grounded() && highest > 1.4 ? 0 : 1;
 }
