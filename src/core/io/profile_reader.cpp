@@ -28,22 +28,6 @@ std::vector<std::string_view> other_keys(std::string_view section) {
   return {};
 }
 
-void read_curve(const JsonCursor& cursor, const ProfileCurve& field, Curve& curve) {
-  const auto points = cursor.elements();
-  if (points.size() > Curve::kMostPoints)
-    cursor.fail(fmt::format("a curve has at most {} points, not {}", Curve::kMostPoints, points.size()));
-  curve = Curve{};
-  for (const JsonCursor& point : points) {
-    const auto pair = point.elements();
-    if (pair.size() != 2) point.fail("a point of a curve is [x, y]");
-    const Vec2 p(pair[0].number({field.lowest_x, field.highest_x}),
-                 pair[1].number({field.lowest_y, field.highest_y}));
-    if (curve.count > 0 && p.x <= curve.points[curve.count - 1].x)
-      pair[0].fail("the points of a curve must come in rising order");
-    curve.points[curve.count++] = p;
-  }
-}
-
 // Calls `f` for each entry of the table that lies in the section.
 template <typename Table, typename F>
 void each_of(const Table& table, std::string_view section, const F& f) {
@@ -67,7 +51,7 @@ void read_values(const JsonCursor& cursor, std::string_view section, Profile& pr
     field.set_typed(profile, value.number({field.low, field.high}));
   });
   each_of(profile_curves(), section, [&](const ProfileCurve& field) {
-    if (cursor.has(field.key)) read_curve(cursor.at(field.key), field, field.curve(profile));
+    if (cursor.has(field.key)) field.curve(profile) = read_curve(cursor.at(field.key), field);
   });
   each_of(profile_choices(), section, [&](const ProfileChoice& field) {
     if (!cursor.has(field.key)) return;

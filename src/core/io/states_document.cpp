@@ -4,15 +4,8 @@
 #include <fmt/format.h>
 
 namespace lagniappe {
-namespace {
 
-using Ordered = nlohmann::ordered_json;
-
-constexpr std::size_t kMostTransitionRows = 2000;
-
-// --- reading ---
-
-Curve read_points(const JsonCursor& cursor, const ProfileCurve& field) {
+Curve read_curve(const JsonCursor& cursor, const ProfileCurve& field) {
   Curve curve;
   const auto points = cursor.elements();
   if (points.size() > Curve::kMostPoints)
@@ -29,6 +22,14 @@ Curve read_points(const JsonCursor& cursor, const ProfileCurve& field) {
   return curve;
 }
 
+namespace {
+
+using Ordered = nlohmann::ordered_json;
+
+constexpr std::size_t kMostTransitionRows = 2000;
+
+// --- reading ---
+
 Override read_override(const JsonCursor& cursor, const std::string& path) {
   Override o{path, Override::Kind::Value, 0.0, {}, {}};
   if (cursor.value().is_object()) {
@@ -42,7 +43,7 @@ Override read_override(const JsonCursor& cursor, const std::string& path) {
     o.number = field->unit == Unit::Count ? cursor.integer(int(field->low), int(field->high))
                                           : cursor.number({field->low, field->high});
   } else if (const ProfileCurve* curve = find_curve(path)) {
-    o.curve = read_points(cursor, *curve);
+    o.curve = read_curve(cursor, *curve);
   } else if (const ProfileChoice* choice = find_choice(path)) {
     o.number = choice->words.empty() ? double(cursor.truth())
                                      : double(cursor.one_of({choice->words.begin(), choice->words.end()}));

@@ -9,6 +9,9 @@ namespace lagniappe {
 
 inline constexpr std::string_view kStateKeys[] = {"states", "transitions", "memory", "fallback"};
 
+// A curve as a list of [x, y]. Throws ReadFailure.
+Curve read_curve(const JsonCursor& cursor, const ProfileCurve& field);
+
 // Null where the document has no states. Throws ReadFailure.
 std::shared_ptr<const StateChart> read_states(const JsonCursor& document);
 
