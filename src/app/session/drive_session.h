@@ -106,9 +106,9 @@ class DriveSession {
   // The moment that pose() shows: where moving pieces are drawn.
   Moment moment() const;
   Vec2 look() const;  // The tick's look and what was turned since: no tick lag.
-  // The values that the shown recording was driven with.
-  const StateChart& chart() const { return chart_of(shown_profile()); }
+  // The values that the shown recording was driven with, and their table of states.
   const Profile& shown_profile() const { return shown_ ? shown_->take.profile : profile_; }
+  const StateChart& chart() const { return chart_of(shown_profile()); }
 
   // The ledger of the tick under the playhead, had by stepping it again. Empty for the start.
   Ledger last_ledger() const;

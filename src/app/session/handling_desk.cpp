@@ -8,6 +8,7 @@
 
 #include "lagniappe/files.h"
 #include "lagniappe/profile_fields.h"
+#include "lagniappe/states.h"
 
 namespace lagniappe::app {
 namespace {
@@ -39,6 +40,7 @@ Profile with_changes(Profile onto, const Profile& from, const Profile& to) {
   for (const ProfileChoice& f : profile_choices()) {
     if (f.get(from) != f.get(to)) f.set(onto, f.get(to));
   }
+  if (chart_of(from).table() != chart_of(to).table()) onto.states = to.states;
   if (from.notes != to.notes) onto.notes = to.notes;
   if (from.name != to.name) onto.name = to.name;
   return onto;

@@ -27,8 +27,8 @@ double squat_of(const DriveSession& session, const PoseFeed& feed) {
 }  // namespace
 
 Carriage drawn_carriage(const DriveSession& session, const Pose& pose) {
-  const PoseFeed feed =
-      pose_feed(session.previous(), session.current(), session.shown_profile(), 1.0 / session.tick_rate());
+  const int rate = session.has_shown() ? session.shown().run.tick_rate() : session.tick_rate();
+  const PoseFeed feed = pose_feed(session.previous(), session.current(), session.shown_profile(), 1.0 / rate);
   Carriage carriage;
   carriage.standing_height = session.shown_profile().capsule.height;
   carriage.stride = pose.stride;

@@ -240,7 +240,7 @@ void push_environment(lua_State* lua) {
     // `jump` is a group of signals, too: calling it jumps.
     if (lua_getfield(lua, -1, call.name) == LUA_TTABLE) {
       lua_getmetatable(lua, -1);
-      lua_pushcfunction(lua, [](lua_State* l) { return call_jump(l); });
+      lua_pushcfunction(lua, call.func);
       lua_setfield(lua, -2, "__call");
       lua_pop(lua, 2);
       continue;
