@@ -100,6 +100,9 @@ Surface surface_of(const Course& course, const Piece& piece, std::size_t triangl
 // Returns the world of all pieces; its PieceId is the index in course.pieces.
 TriangleWorld build_world(const Course& course);
 
+inline Home home_of(const Mark& mark) { return {mark.at_C, Quat(1.0, 0.0, 0.0, 0.0), mark.facing}; }
+std::vector<Home> homes_of(const Course& course);  // Of all marks.
+
 // Returns where a run begins: the mark "start". REQUIRES: the course has one.
 Home start_home(const Course& course);
 

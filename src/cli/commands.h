@@ -24,6 +24,7 @@ Command add_retake(CLI::App& app);
 Command add_diff(CLI::App& app);
 Command add_convert(CLI::App& app);
 Command add_show(CLI::App& app);
+Command add_states(CLI::App& app);
 Command add_export(CLI::App& app);
 
 }  // namespace lagniappe::cli

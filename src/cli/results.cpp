@@ -8,6 +8,7 @@
 namespace lagniappe::cli {
 void add_output_options(CLI::App& command, Outputs& outputs) {
   command.add_option("--trace", outputs.trace, "Write the state after every tick as CSV");
+  command.add_option("--poses", outputs.poses, "Write the pose feed of every tick as CSV, for animation");
   command.add_option("--ledger", outputs.ledger, "Write what the solver did in every tick as JSON lines");
   command.add_option("--take", outputs.take, "Write the run as a take");
 }
@@ -15,6 +16,7 @@ void add_output_options(CLI::App& command, Outputs& outputs) {
 Result<void> write_outputs(const Outputs& outputs, const Run& run, Take take, const World& world) {
   Result<void> written;
   if (!outputs.trace.empty()) written = write_file(outputs.trace, trace_csv(run, world, take.profile));
+  if (written && !outputs.poses.empty()) written = write_file(outputs.poses, poses_csv(run, take.profile));
   if (written && !outputs.ledger.empty()) written = write_file(outputs.ledger, ledger_lines(run, take, world));
   if (!written || outputs.take.empty()) return written;
   keep_hashes(run, take);

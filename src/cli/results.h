@@ -12,7 +12,7 @@ namespace lagniappe::cli {
 
 // Files that a command can leave; empty: not wanted.
 struct Outputs {
-  std::string trace, ledger, take;
+  std::string trace, poses, ledger, take;
 };
 void add_output_options(CLI::App& command, Outputs& outputs);
 

@@ -43,7 +43,7 @@ void DriveSession::begin_at(const Mark& mark) {
   if (!shown_) return;
   const CharacterState& now = current();
   CharacterState start =
-      start_state(profile_, {mark.at_C, Quat(1, 0, 0, 0), mark.facing}, shown_->place->world, now.time);
+      start_state(profile_, home_of(mark), shown_->place->world, now.time);
   start.times_put_home = now.times_put_home + 1;  // No picture between there and here.
   follow(std::nullopt);
   begin(start, shown_->place);

@@ -75,7 +75,13 @@ TriangleWorld build_world(const Course& course) {
 Home start_home(const Course& course) {
   const auto start =
       std::find_if(course.marks.begin(), course.marks.end(), [](const Mark& m) { return m.id == "start"; });
-  return {start->at_C, Quat(1.0, 0.0, 0.0, 0.0), start->facing};
+  return home_of(*start);
+}
+
+std::vector<Home> homes_of(const Course& course) {
+  std::vector<Home> homes;
+  for (const Mark& mark : course.marks) homes.push_back(home_of(mark));
+  return homes;
 }
 
 }  // namespace lagniappe

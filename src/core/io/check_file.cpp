@@ -6,6 +6,7 @@
 #include "io/json_document.h"
 #include "io/model_course.h"
 #include "lagniappe/files.h"
+#include "lagniappe/scxml.h"
 
 namespace lagniappe {
 namespace {
@@ -32,6 +33,8 @@ Result<std::string> check_file(const std::string& path) {
   const Result<std::string> text = read_text(path);
   if (!text) return refuse(text.error());
   if (std::filesystem::path(path).extension() == ".take") return kind_if(parse_take(*text, path), "take");
+
+  if (std::filesystem::path(path).extension() == ".scxml") return kind_if(parse_scxml(*text, path), "chart");
 
   const Result<Json> json = parse_json(*text, path);
   if (!json) return refuse(json.error());

@@ -168,6 +168,14 @@ std::string lines_of(const Rows& rows, const std::string& indent, Write write) {
 
 }  // namespace
 
+std::string override_text(const Override& o) { return line_of(override_json(o)); }
+
+Override override_of(const std::string& path, const std::string& text) {
+  const Json json = Json::parse(text, nullptr, false);
+  if (json.is_discarded()) throw ReadFailure{path, fmt::format("“{}” is no value", text)};
+  return read_override(JsonCursor(json, path), path);
+}
+
 std::shared_ptr<const StateChart> read_states(const JsonCursor& document) {
   if (!document.has("states")) {
     for (const std::string_view key : kStateKeys) {

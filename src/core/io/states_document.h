@@ -12,6 +12,10 @@ inline constexpr std::string_view kStateKeys[] = {"states", "transitions", "memo
 // A curve as a list of [x, y]. Throws ReadFailure.
 Curve read_curve(const JsonCursor& cursor, const ProfileCurve& field);
 
+// An override as one line of JSON, and back. The second throws ReadFailure.
+std::string override_text(const Override& o);
+Override override_of(const std::string& path, const std::string& text);
+
 // Null where the document has no states. Throws ReadFailure.
 std::shared_ptr<const StateChart> read_states(const JsonCursor& document);
 

@@ -5,6 +5,7 @@
 #include <charconv>
 
 #include "lagniappe/files.h"
+#include "lagniappe/pose_feed.h"
 #include "lagniappe/states.h"
 
 namespace lagniappe {
@@ -99,6 +100,26 @@ std::string trace_csv(const Run& run, const World& world, const Profile& profile
   return csv(
       run.ticks() + 1, [&](std::size_t i) -> const CharacterState& { return run.state(i); }, world, profile,
       run.tick_rate());
+}
+
+std::string poses_csv(const Run& run, const Profile& profile) {
+  std::string out =
+      "tick,time_s,state,pose,time_in_state_s,time_on_ground_s,speed,speed_ratio,rise_speed,stride_phase,"
+      "stride_length_m,turn_rate_deg,lean_deg,slope_pitch_deg,slope_roll_deg,landing,crouch,lying,lie_pitch_deg\n";
+  for (std::size_t i = 0; i <= run.ticks(); ++i) {
+    const PoseFeed f = pose_feed(run.state(i > 0 ? i - 1 : 0), run.state(i), profile, 1.0 / run.tick_rate());
+    Row row(out);
+    row.number(i);
+    row.number(static_cast<double>(i) / run.tick_rate());
+    row.text(f.state);
+    row.text(f.pose);
+    for (const double value : {f.time_in_state, f.time_on_ground, f.speed, f.speed_ratio, f.rise_speed,
+                               f.stride_phase, f.stride_length, degrees(f.turn_rate), degrees(f.lean),
+                               degrees(f.slope_pitch), degrees(f.slope_roll), f.landing, f.crouch, f.lying,
+                               degrees(f.lie_pitch)})
+      row.number(value);
+  }
+  return out;
 }
 
 std::string ledger_lines(const Run& run, const Take& take, const World& world) {
