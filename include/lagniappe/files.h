@@ -74,7 +74,8 @@ std::string trace_csv(const std::vector<CharacterState>& states, const World& wo
                       int tick_rate);
 std::string trace_csv(const Run& run, const World& world, const Profile& profile);
 
-// Writes the pose feed of every tick as CSV (pose_feed.h), rows as in the trace; angles in degrees. Row 0 stands.
+// Writes the pose feed of every tick as CSV (pose_feed.h), rows as in the trace; angles in degrees. Row 0
+// stands.
 std::string poses_csv(const Run& run, const Profile& profile);
 
 // Writes the ledger of every tick as JSON lines, one object per tick with `tick` and `entries`.

@@ -1,15 +1,16 @@
 // SPDX-License-Identifier: MIT
 // Tables of states as state charts in SCXML (W3C recommendation, 2015), for other tools.
 //
-// What is written: an outermost <state id="any"> holds all, groups are states that hold states, guards are `cond`,
-// actions are <script> in <onentry>, <onexit> and <transition>; the datamodel is Lua. What SCXML has no word for
-// (behaviour, stance, overrides, priority, shortest stay, order of the table) stands in attributes and elements of
-// the namespace urn:lagniappe:states, which other tools keep or pass over. What is read back is the same table.
+// What is written: an outermost <state id="any"> holds all, groups are states that hold states, guards are
+// `cond`, actions are <script> in <onentry>, <onexit> and <transition>; the datamodel is Lua. What SCXML has no
+// word for (behaviour, stance, overrides, priority, shortest stay, order of the table) stands in attributes and
+// elements of the namespace urn:lagniappe:states, which other tools keep or pass over. What is read back is the
+// same table.
 //
 // A chart from elsewhere becomes a chart to fill in: states, one level of nesting and transitions are taken;
-// conditions that are no guards here, and events, become the guard `false` with the old text as a comment, and are
-// told. Its order is kept: SCXML asks inner states before outer ones and transitions in the order of the document,
-// which is what equal priorities mean here.
+// conditions that are no guards here, and events, become the guard `false` with the old text as a comment, and
+// are told. Its order is kept: SCXML asks inner states before outer ones and transitions in the order of the
+// document, which is what equal priorities mean here.
 #pragma once
 
 #include <string>

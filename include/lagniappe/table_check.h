@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: MIT
-// Tables of states examined: what is wrong with one as it stands, and what of it was used by takes and by random
-// drives.
+// Tables of states examined: what is wrong with one as it stands, and what of it was used by takes and by
+// random drives.
 #pragma once
 
 #include <cstdint>
@@ -47,8 +47,8 @@ struct Firing {
   bool operator==(const Firing&) const = default;
 };
 
-// Returns those of a run, in order, had by stepping the ticks again in which states changed. REQUIRES: the run is
-// the take's over `world`.
+// Returns those of a run, in order, had by stepping the ticks again in which states changed. REQUIRES: the run
+// is the take's over `world`.
 std::vector<Firing> firings_of(const Run& run, const Take& take, const World& world, std::size_t first = 1);
 
 // How often what of a table was used.
@@ -62,9 +62,9 @@ struct TableUse {
   void add(const TableUse& other);  // REQUIRES: of the same table.
 
   std::size_t ticks = 0, changes = 0, loops = 0, script_failures = 0;
-  std::vector<std::size_t> ticks_in, entered;         // By state.
-  std::vector<Row> rows;                              // By transition of the table.
-  std::vector<std::vector<std::size_t>> flickers;     // [left][entered]: back within 0.2 s, without new input.
+  std::vector<std::size_t> ticks_in, entered;      // By state.
+  std::vector<Row> rows;                           // By transition of the table.
+  std::vector<std::vector<std::size_t>> flickers;  // [left][entered]: back within 0.2 s, without new input.
 };
 
 // Returns what of its profile's table a run used. Stops when `progress` says so, with what it has.

@@ -15,7 +15,6 @@ struct Options {
   bool recover = false;
 };
 
-
 Result<Take> read(const Options& options) {
   if (!options.recover) return read_take(options.from);
   auto recovered = recover_take(options.from);
@@ -50,8 +49,8 @@ int scxml_to_profile(const Options& options) {
   if (!chart) return fail(chart.error());
   if (options.onto.empty() && !read->name.empty()) profile->name = read->name;
   profile->states = *chart;
-  const auto written = profile_text(*profile).and_then(
-      [&](const std::string& text) { return write_file(options.to, text); });
+  const auto written =
+      profile_text(*profile).and_then([&](const std::string& text) { return write_file(options.to, text); });
   for (const std::string& remark : read->remarks) fmt::print("remark            {}\n", remark);
   return written ? kFine : fail(written.error());
 }
@@ -64,10 +63,12 @@ int convert(const Options& options) {
 }  // namespace
 
 Command add_convert(CLI::App& app) {
-  CLI::App* command = app.add_subcommand("convert", "Turn a take into JSON and back, or a profile's table of states into SCXML and back");
+  CLI::App* command = app.add_subcommand(
+      "convert", "Turn a take into JSON and back, or a profile's table of states into SCXML and back");
   auto o = std::make_shared<Options>();
   command->add_option("FROM", o->from, "Take, as CBOR or JSON; profile; or chart (*.scxml)")->required();
-  command->add_option("TO", o->to, "File to write: CBOR if it ends in .take, a chart if in .scxml, else JSON")->required();
+  command->add_option("TO", o->to, "File to write: CBOR if it ends in .take, a chart if in .scxml, else JSON")
+      ->required();
   command->add_flag("--recover", o->recover,
                     "Keep what can be read of a take that is damaged or cut off, or of a journal");
   command->add_option("--onto", o->onto, "Profile that a chart becomes the table of");

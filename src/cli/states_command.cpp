@@ -50,8 +50,7 @@ Result<TableUse> use_of_all(const Options& o, const Profile& profile) {
     const auto take = read_take(path);
     if (!take) return refuse(take.error());
     const TriangleWorld world = build_world(*take->course);
-    const Take again =
-        retake_of(*take, profile, take->course, take->course_identity, world, take->tick_rate);
+    const Take again = retake_of(*take, profile, take->course, take->course_identity, world, take->tick_rate);
     use.add(use_of(*run_take(again, world), again, world));
   }
   if (o.course.empty()) return use;
@@ -80,8 +79,8 @@ int states(const Options& o) {
 }  // namespace
 
 Command add_states(CLI::App& app) {
-  CLI::App* command =
-      app.add_subcommand("states", "Show a profile's table of states, check it, and count what drives use of it");
+  CLI::App* command = app.add_subcommand(
+      "states", "Show a profile's table of states, check it, and count what drives use of it");
   auto o = std::make_shared<Options>();
   command->add_option("PROFILE", o->profile, "Profile (*.profile.json)")->required();
   command->add_option("--course", o->course, "Drive randomly over this course, beginning at its marks");

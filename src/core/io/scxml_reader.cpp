@@ -56,7 +56,8 @@ class Reader {
 
   Result<ScxmlChart> read() {
     pugi::xml_document document;
-    const auto parsed = document.load_buffer(text_.data(), text_.size(), pugi::parse_default, pugi::encoding_utf8);
+    const auto parsed =
+        document.load_buffer(text_.data(), text_.size(), pugi::parse_default, pugi::encoding_utf8);
     if (!parsed)
       return refuse({file_, place(parsed.offset), fmt::format("it is no XML: {}", parsed.description())});
     try {
@@ -104,7 +105,8 @@ class Reader {
   void find_prefix(const pugi::xml_node& root) {
     for (const pugi::xml_attribute& a : root.attributes()) {
       const std::string_view name = a.name();
-      if (name.starts_with("xmlns:") && kScxmlNamespace == a.value()) prefix_ = std::string(name.substr(6)) + ":";
+      if (name.starts_with("xmlns:") && kScxmlNamespace == a.value())
+        prefix_ = std::string(name.substr(6)) + ":";
     }
   }
   std::string own(const pugi::xml_node& node, const char* key) const {
@@ -158,7 +160,8 @@ class Reader {
     const std::string id = attribute(node, "id");
     if (name.empty()) name = own(node, "name");
     if (name.empty()) name = id.empty() ? fmt::format("State {}", names_.size() + 1) : id;
-    if (!id.empty() && !names_.emplace(id, name).second) fail(node, fmt::format("there are two states “{}”", id));
+    if (!id.empty() && !names_.emplace(id, name).second)
+      fail(node, fmt::format("there are two states “{}”", id));
     if (names_.size() > kMostStatesRead) fail(node, "there are too many states");
     nodes_[name] = node;
     return name;
@@ -192,7 +195,8 @@ class Reader {
   void pass_over(const pugi::xml_node& node) {
     if (node.type() != pugi::node_element || is_own(node)) return;
     const std::string_view name = local_name(node);
-    if (name == "parallel") fail(node, "parallel states cannot be told by one table: a character is in one state");
+    if (name == "parallel")
+      fail(node, "parallel states cannot be told by one table: a character is in one state");
     if (name == "history") fail(node, "a table remembers no history: lead to the states themselves");
     if (name == "transition" || name == "onentry" || name == "onexit" || name == "initial") return;
     remark(node, fmt::format("<{}> has no meaning here: it was left out", node.name()));
@@ -360,14 +364,16 @@ class Reader {
   ScxmlChart chart_;
   std::vector<Ordered> states_;
   std::vector<Row> rows_;
-  std::map<std::string, std::string> names_;       // By id.
-  std::map<std::string, pugi::xml_node> nodes_;    // By name.
+  std::map<std::string, std::string> names_;     // By id.
+  std::map<std::string, pugi::xml_node> nodes_;  // By name.
   mutable long next_ = 0;
 };
 
 }  // namespace
 
-Result<ScxmlChart> parse_scxml(std::string_view text, const std::string& file) { return Reader(text, file).read(); }
+Result<ScxmlChart> parse_scxml(std::string_view text, const std::string& file) {
+  return Reader(text, file).read();
+}
 
 Result<ScxmlChart> read_scxml(const std::string& path) {
   return read_text(path).and_then([&](const std::string& text) { return parse_scxml(text, path); });

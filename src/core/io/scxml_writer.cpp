@@ -101,7 +101,8 @@ class Writer {
   // Its own, or that of the nearest state it is like.
   std::string group_of(const StateSpec& state) const {
     const StateSpec* at = &state;
-    for (std::size_t steps = 0; at->group.empty() && !at->like.empty() && steps < table_.states.size(); ++steps) {
+    for (std::size_t steps = 0; at->group.empty() && !at->like.empty() && steps < table_.states.size();
+         ++steps) {
       const auto other = std::find_if(table_.states.begin(), table_.states.end(),
                                       [&](const StateSpec& s) { return s.name == at->like; });
       if (other == table_.states.end()) break;

@@ -105,7 +105,8 @@ std::string trace_csv(const Run& run, const World& world, const Profile& profile
 std::string poses_csv(const Run& run, const Profile& profile) {
   std::string out =
       "tick,time_s,state,pose,time_in_state_s,time_on_ground_s,speed,speed_ratio,rise_speed,stride_phase,"
-      "stride_length_m,turn_rate_deg,lean_deg,slope_pitch_deg,slope_roll_deg,landing,crouch,lying,lie_pitch_deg\n";
+      "stride_length_m,turn_rate_deg,lean_deg,slope_pitch_deg,slope_roll_deg,landing,crouch,lying,lie_pitch_"
+      "deg\n";
   for (std::size_t i = 0; i <= run.ticks(); ++i) {
     const PoseFeed f = pose_feed(run.state(i > 0 ? i - 1 : 0), run.state(i), profile, 1.0 / run.tick_rate());
     Row row(out);
@@ -113,10 +114,10 @@ std::string poses_csv(const Run& run, const Profile& profile) {
     row.number(static_cast<double>(i) / run.tick_rate());
     row.text(f.state);
     row.text(f.pose);
-    for (const double value : {f.time_in_state, f.time_on_ground, f.speed, f.speed_ratio, f.rise_speed,
-                               f.stride_phase, f.stride_length, degrees(f.turn_rate), degrees(f.lean),
-                               degrees(f.slope_pitch), degrees(f.slope_roll), f.landing, f.crouch, f.lying,
-                               degrees(f.lie_pitch)})
+    for (const double value :
+         {f.time_in_state, f.time_on_ground, f.speed, f.speed_ratio, f.rise_speed, f.stride_phase,
+          f.stride_length, degrees(f.turn_rate), degrees(f.lean), degrees(f.slope_pitch), degrees(f.slope_roll),
+          f.landing, f.crouch, f.lying, degrees(f.lie_pitch)})
       row.number(value);
   }
   return out;

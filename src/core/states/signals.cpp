@@ -75,9 +75,12 @@ double can_jump(const SignalView& v) {
   return judge_jump(context, Body(context, v.state), v.state).choice.has_value();
 }
 
+// Who pushes on is brought to the pace that is pushed for, and no slower: then it is over, too.
 double skid_over(const SignalView& v) {
-  const double lowest = v.values.skid.lowest_speed;
-  return length(v.state.velocity_C) <= (lowest > 0.0 ? lowest : v.values.ground.speed);
+  constexpr double kNearly = 1.05;
+  const double lowest = v.values.skid.lowest_speed, full = v.values.ground.speed;
+  const double pace = glm::length(stick(v)) * full * kNearly;
+  return length(v.state.velocity_C) <= std::max(lowest > 0.0 ? lowest : full, pace);
 }
 
 double of_wall(const SignalView& v, bool along_forward) {
@@ -183,8 +186,8 @@ constexpr Signal kSignals[] = {
      can_jump},
     {"air_jumps_left", "air jumps left", "", false, "Until the next landing.",
      [](const SignalView& v) { return double(v.values.jump.air_jumps - v.state.air_jumps_used); }},
-    {"skid_over", "skid run out", "", true, "Whether the speed is no higher than where a skid ends.",
-     skid_over},
+    {"skid_over", "skid run out", "", true,
+     "Whether the speed is no higher than where a skid ends, or than the pace that is pushed for.", skid_over},
     BUTTON("jump", Action::Jump),
     BUTTON("sprint", Action::Sprint),
     BUTTON("crouch", Action::Crouch),

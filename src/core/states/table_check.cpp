@@ -99,7 +99,10 @@ class Checker {
     seen.merge(reached(fitting_state(chart_, "Stand", Behaviour::Ground), everywhere));
     for (std::size_t i = 0; i < chart_.size(); ++i) {
       if (seen.contains(StateId(i))) continue;
-      found_.push_back({Kind::Unreachable, StateId(i), {}, {},
+      found_.push_back({Kind::Unreachable,
+                        StateId(i),
+                        {},
+                        {},
                         fmt::format("{} cannot be reached from where one begins.", name(StateId(i)))});
     }
   }
@@ -119,7 +122,10 @@ class Checker {
     };
     if (on_ground && std::none_of(state.leaving.begin(), state.leaving.end(), into_air))
       found_.push_back(
-          {Kind::NoFall, id, {}, {},
+          {Kind::NoFall,
+           id,
+           {},
+           {},
            fmt::format("{} stands on the ground, but nothing leads from it into a fall.", name(id))});
     if (state.stance != Stance::Standing) check_stand_up(id);
   }
@@ -128,25 +134,31 @@ class Checker {
     for (const StateId to : reached(id, [](StateId) { return true; })) {
       if (chart_.state(to).stance == Stance::Standing) return;
     }
-    found_.push_back({Kind::NoStandUp, id, {}, {},
-                      fmt::format("No way leads from {} back to standing.", name(id))});
+    found_.push_back(
+        {Kind::NoStandUp, id, {}, {}, fmt::format("No way leads from {} back to standing.", name(id))});
   }
 
   void check_row(std::size_t row) {
     const std::string& guard = table_.transitions[row].guard;
     const std::string called = transition_name(chart_, row);
     if (is_false(guard)) {
-      found_.push_back({Kind::NeverHolds, {}, {}, row,
-                        fmt::format("{} can never be taken: its guard is false.", called)});
+      found_.push_back(
+          {Kind::NeverHolds, {}, {}, row, fmt::format("{} can never be taken: its guard is false.", called)});
       return;
     }
     if (is_true(guard) && table_.transitions[row].shortest_stay == 0.0)
-      found_.push_back({Kind::AlwaysHolds, {}, {}, row,
+      found_.push_back({Kind::AlwaysHolds,
+                        {},
+                        {},
+                        row,
                         fmt::format("{} is always taken at once: its guard is true.", called)});
     if (const auto by = shadow_of(row))
-      found_.push_back({Kind::Shadowed, {}, {}, row,
-                        fmt::format("{} is never taken: {} is asked before it and holds whenever it does.", called,
-                                    transition_name(chart_, *by))});
+      found_.push_back({Kind::Shadowed,
+                        {},
+                        {},
+                        row,
+                        fmt::format("{} is never taken: {} is asked before it and holds whenever it does.",
+                                    called, transition_name(chart_, *by))});
   }
 
   // What is taken in its place in every state that it leaves; nothing if it has a chance in one.
@@ -154,13 +166,15 @@ class Checker {
     std::optional<std::size_t> by;
     for (std::size_t i = 0; i < chart_.size(); ++i) {
       const auto& leaving = chart_.state(StateId(i)).leaving;
-      const auto self = std::find_if(leaving.begin(), leaving.end(), [&](const auto& t) { return t.row == row; });
+      const auto self =
+          std::find_if(leaving.begin(), leaving.end(), [&](const auto& t) { return t.row == row; });
       if (self == leaving.end()) continue;
       const std::set<std::string> wanted = demands(guard_of(*self));
       const auto before = std::find_if(leaving.begin(), self, [&](const StateChart::Transition& t) {
         const std::set<std::string> asked = demands(guard_of(t));
         return t.shortest_stay <= self->shortest_stay &&
-               (is_true(guard_of(t)) || std::includes(wanted.begin(), wanted.end(), asked.begin(), asked.end()));
+               (is_true(guard_of(t)) ||
+                std::includes(wanted.begin(), wanted.end(), asked.begin(), asked.end()));
       });
       if (before == self) return std::nullopt;
       by = before->row;

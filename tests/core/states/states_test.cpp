@@ -4,56 +4,12 @@
 #include <set>
 
 #include "lagniappe/lagniappe.h"
-#include "support/scenes.h"
+#include "support/driven.h"
 
 using namespace lagniappe;
 using namespace lagniappe::test;
 
 namespace {
-
-InputFrame held(std::initializer_list<Action> actions, double right = 0.0, double forward = 0.0) {
-  InputFrame frame = push(right, forward);
-  for (const Action a : actions) frame.held.set(a, true);
-  return frame;
-}
-
-// Drives, and remembers the states that were passed and which rows of the table fired.
-struct Driven {
-  Profile profile;
-  TriangleWorld world;
-  CharacterState state;
-  int hz = 60;
-  std::set<std::string> fired, states;
-  std::vector<std::string> told;
-
-  explicit Driven(TriangleWorld place, const Profile& values = {})
-      : profile(values), world(std::move(place)), state(start_state(profile, Home{}, world)) {}
-
-  Driven& go(double seconds, InputFrame input, Buttons pressed = {}) {
-    input.pressed = pressed;
-    for (long tick = std::lround(seconds * hz); tick > 0; --tick) {
-      Ledger ledger;
-      state = step(state, input, profile, world, 1.0 / hz, &ledger);
-      input.pressed = {};
-      states.emplace(chart_of(profile).name_of(state.state));
-      for (const LedgerEntry& e : ledger.entries) note(e);
-    }
-    return *this;
-  }
-  Driven& tap(Action action, InputFrame input = {}) {
-    Buttons pressed;
-    pressed.set(action, true);
-    input.held.set(action, true);
-    return go(1.0 / hz, input, pressed);
-  }
-  void note(const LedgerEntry& e) {
-    const StateChart& chart = chart_of(profile);
-    if (const auto* change = std::get_if<entry::StateChange>(&e))
-      fired.insert(std::string(chart.name_of(change->from)) + " " + std::string(chart.name_of(change->to)));
-    if (is_refusal(e) || std::holds_alternative<entry::StateLoop>(e)) told.push_back(to_sentence(e, world));
-  }
-  std::string now() const { return std::string(chart_of(profile).name_of(state.state)); }
-};
 
 Profile with_table(const std::function<void(StateTable&)>& change) {
   StateTable table = built_in_states();
