@@ -27,7 +27,8 @@ APP_MAY_USE = {
     "widgets": ["theme", "viewport"],
     "cards": ["theme", "session"],
     "panels": ["theme", "session", "widgets"],
-    "pages": ["theme", "session", "tape", "viewport", "widgets", "panels", "cards"],
+    "states": ["theme", "session", "cards"],
+    "pages": ["theme", "session", "tape", "viewport", "widgets", "panels", "cards", "states"],
 }
 INCLUDE = re.compile(r'^\s*#include\s+([<"])([^>"]+)[>"]', re.M)
 

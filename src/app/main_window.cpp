@@ -11,11 +11,13 @@
 #include <QMessageBox>
 #include <QMimeData>
 #include <QSettings>
+#include <QStackedWidget>
 #include <QStandardPaths>
 #include <QToolButton>
 
 #include "lagniappe/files.h"
 #include "pages/drive_page.h"
+#include "pages/states_page.h"
 #include "pages/transport.h"
 #include "theme/theme.h"
 #include "viewport/view_widget.h"
@@ -27,7 +29,7 @@ namespace lagniappe::app {
 namespace {
 
 constexpr int kMostRecent = 8;
-constexpr int kLongestName = 130;  // Pixels.
+constexpr int kLongestName = 104;  // Pixels.
 constexpr qint64 kLargestProfile = 1 << 20;
 const char *const kRecentKey = "recent", *const kStudyKey = "study", *const kGeometryKey = "window";
 const char* const kCourseFilter = "Courses and models (*.course.json *.json *.glb *.gltf *.obj)";
@@ -69,13 +71,16 @@ MainWindow::MainWindow(QSettings& settings, Doors doors)
       doors_(std::move(doors)),
       desk_(session_, study_folder(settings)),
       handling_(desk_, session_, study_folder(settings)),
+      states_(handling_, desk_, session_),
       actions_(this),
-      page_(new DrivePage(session_, desk_, handling_, actions_, settings)),
+      page_(new DrivePage(session_, desk_, handling_, states_, actions_, settings)),
+      states_page_(new StatesPage(states_, handling_, session_, settings)),
       messages_(nullptr),
       keys_(nullptr),
       search_(nullptr),
       take_actions_(new TakeActions(session_, desk_, *page_, actions_, doors_, this)),
-      profile_actions_(new ProfileActions(handling_, *page_, actions_, doors_, this)) {
+      profile_actions_(new ProfileActions(handling_, *page_, actions_, doors_, this)),
+      states_actions_(new StatesActions(states_, handling_, *states_page_, actions_, doors_, this)) {
   session_.set_attended(false);
   setWindowTitle("Lagniappe");
   setWindowIcon(QIcon(":/lagniappe.svg"));
@@ -94,13 +99,15 @@ MainWindow::MainWindow(QSettings& settings, Doors doors)
   connect_loader();
   connect_desks();
   connect_page();
+  connect_states();
+  show_page(page_);
   show_enabled();
 }
 
 // The page goes while what it shows is still there; losing the focus on the way is not to be heard of any more.
 MainWindow::~MainWindow() {
   handling_.stop_feeling();
-  for (const QObject* told : std::initializer_list<const QObject*>{&view(), &desk_, &handling_, &loader_})
+  for (const QObject* told : std::initializer_list<const QObject*>{&view(), &desk_, &handling_, &states_, &loader_})
     told->disconnect(this);
   delete takeCentralWidget();
   page_ = nullptr;
@@ -117,7 +124,10 @@ QWidget* MainWindow::make_central() {
   auto* row = new QHBoxLayout;
   row->setSpacing(0);
   row->addWidget(make_rail());
-  row->addWidget(page_, 1);
+  pages_ = new QStackedWidget;
+  pages_->addWidget(page_);
+  pages_->addWidget(states_page_);
+  row->addWidget(pages_, 1);
   column->addLayout(row, 1);
   return central;
 }
@@ -132,7 +142,7 @@ QWidget* MainWindow::make_top_strip() {
 
   auto* bar = new QMenuBar;
   bar->setNativeMenuBar(false);
-  for (const char* name : {"Course", "Profile", "Edit", "Drive", "Tape", "Take", "Retake", "View", "Help"}) {
+  for (const char* name : {"Course", "Profile", "States", "Edit", "Drive", "Tape", "Take", "Retake", "View", "Help"}) {
     QMenu* menu = bar->addMenu(tr(name));
     for (const ActRow& row : act_rows()) {
       if (qstrcmp(row.menu, name) != 0) continue;
@@ -186,20 +196,19 @@ QWidget* MainWindow::make_rail() {
   rail->setObjectName("rail");
   rail->setAttribute(Qt::WA_StyledBackground);
   rail->setFixedWidth(64);
-  auto* drive = new QToolButton;
-  drive->setObjectName("railPage");
-  drive->setText(tr("Drive"));
-  drive->setIcon(theme::icon("footprints"));
-  drive->setIconSize({22, 22});
-  drive->setToolButtonStyle(Qt::ToolButtonTextUnderIcon);
-  drive->setCheckable(true);
-  drive->setChecked(true);
-  drive->setAutoExclusive(true);
-  drive->setFocusPolicy(Qt::TabFocus);
-  drive->setFixedSize(54, 52);
   auto* layout = new QVBoxLayout(rail);
   layout->setContentsMargins(5, 10, 5, 10);
-  layout->addWidget(drive);
+  for (const auto& [act, name] : {std::pair(Act::DrivePage, tr("Drive")), std::pair(Act::StatesPage, tr("States"))}) {
+    auto* button = new QToolButton;
+    button->setObjectName("railPage");
+    button->setDefaultAction(actions_[act]);
+    actions_[act]->setIconText(name);
+    button->setIconSize({22, 22});
+    button->setToolButtonStyle(Qt::ToolButtonTextUnderIcon);
+    button->setFocusPolicy(Qt::TabFocus);
+    button->setFixedSize(54, 52);
+    layout->addWidget(button);
+  }
   layout->addStretch(1);
   return rail;
 }
@@ -235,6 +244,28 @@ void MainWindow::connect_actions() {
   for (const Act pane : {Act::TapePane, Act::LedgerPane, Act::SidePane})
     toggles(pane, [this, pane](bool on) { page_->show_pane(pane, on); });
   toggles(Act::FullScreen, [this](bool full) { full ? showFullScreen() : showNormal(); });
+}
+
+void MainWindow::show_page(QWidget* page) {
+  view().set_driving(false);
+  page == page_ ? page_->take_view() : states_page_->take_view(view());
+  pages_->setCurrentWidget(page);
+  actions_[Act::DrivePage]->setChecked(page == page_);
+  actions_[Act::StatesPage]->setChecked(page == states_page_);
+  page == page_ ? view().setFocus(Qt::OtherFocusReason) : states_page_->begin();
+}
+
+void MainWindow::connect_states() {
+  connect(actions_[Act::DrivePage], &QAction::triggered, this, [this] { show_page(page_); });
+  connect(actions_[Act::StatesPage], &QAction::triggered, this, [this] { show_page(states_page_); });
+  connect(states_actions_, &StatesActions::problem, this, &MainWindow::show_problem);
+  connect(states_actions_, &StatesActions::page_asked, this, [this] {
+    if (pages_->currentWidget() != states_page_) show_page(states_page_);
+  });
+  connect(&view(), &ViewWidget::frame_passed, this, [this] {
+    states_.refresh();
+    if (states_page_->isVisible()) states_page_->refresh();
+  });
 }
 
 void MainWindow::connect_desks() {
@@ -330,6 +361,8 @@ void MainWindow::open(const QString& path) {
   load_for_ = LoadFor::Showing;
   if (kind == "profile") {
     profile_actions_->open(path);
+  } else if (path.endsWith(".scxml")) {
+    states_actions_->read_chart(path);
   } else if (kind == "take" || path.endsWith(".take")) {
     loader_.load_take(path, session_.shared_place());
   } else {
@@ -460,7 +493,8 @@ void MainWindow::show_enabled() {
 
 void MainWindow::place_overlays() {
   if (messages_ == nullptr || !messages_->isVisible()) return;
-  const QRect over(view().mapTo(centralWidget(), QPoint()), view().size());
+  QWidget& under = page_->isVisible() ? static_cast<QWidget&>(view()) : *pages_;
+  const QRect over(under.mapTo(centralWidget(), QPoint()), under.size());
   const int width = std::min(760, over.width() - 40);
   messages_->setFixedWidth(width);
   messages_->adjustSize();

@@ -7,12 +7,14 @@
 
 #include "actions.h"
 #include "pages/profile_actions.h"
+#include "pages/states_actions.h"
 #include "session/handling_desk.h"
 #include "session/place_loader.h"
 
 class QLabel;
 class QMenu;
 class QSettings;
+class QStackedWidget;
 class QToolButton;
 
 namespace lagniappe::app {
@@ -21,6 +23,7 @@ class CommandSearch;
 class DrivePage;
 class MessageBar;
 class ShortcutSheet;
+class StatesPage;
 class ViewWidget;
 
 class MainWindow : public QMainWindow {
@@ -38,12 +41,14 @@ class MainWindow : public QMainWindow {
   DriveSession& session() { return session_; }
   TakeDesk& desk() { return desk_; }
   HandlingDesk& handling() { return handling_; }
+  StatesDesk& states() { return states_; }
   ProfileActions& profiles() { return *profile_actions_; }
   ViewWidget& view();
   const Actions& actions() const { return actions_; }
   MessageBar& messages() { return *messages_; }
   PlaceLoader& loader() { return loader_; }
   DrivePage& page() { return *page_; }
+  StatesPage& states_page() { return *states_page_; }
 
  protected:
   void dragEnterEvent(QDragEnterEvent* event) override;
@@ -56,6 +61,8 @@ class MainWindow : public QMainWindow {
   QWidget* make_central();
   QWidget* make_top_strip();
   QWidget* make_rail();
+  void show_page(QWidget* page);
+  void connect_states();
   void connect_actions();
   void connect_desks();
   void connect_page();
@@ -79,14 +86,18 @@ class MainWindow : public QMainWindow {
   DriveSession session_;
   TakeDesk desk_;
   HandlingDesk handling_;
+  StatesDesk states_;
   PlaceLoader loader_;
   Actions actions_;
   DrivePage* page_;
+  StatesPage* states_page_;
+  QStackedWidget* pages_ = nullptr;
   MessageBar* messages_;
   ShortcutSheet* keys_;
   CommandSearch* search_;
   TakeActions* take_actions_;
   ProfileActions* profile_actions_;
+  StatesActions* states_actions_;
   std::function<void()> offered_;  // What the message bar's offer does.
   // What is being loaded is for: to be shown, a course to retake on, a take to pin.
   enum class LoadFor { Showing, Retake, Pin } load_for_ = LoadFor::Showing;

@@ -11,7 +11,7 @@
 
 namespace lagniappe::app {
 
-AirJumpsRow::AirJumpsRow(HandlingDesk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
+AirJumpsRow::AirJumpsRow(ValuesDesk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(14, 0, 0, 0);
   column->setSpacing(2);

@@ -5,7 +5,7 @@
 #include <QWidget>
 #include <array>
 
-#include "session/handling_desk.h"
+#include "session/values_desk.h"
 
 class QLabel;
 
@@ -18,13 +18,13 @@ class AirJumpsRow : public QWidget {
  public:
   static constexpr int kMost = 4;  // Later ones are as high as the last.
 
-  explicit AirJumpsRow(HandlingDesk& desk, QWidget* parent = nullptr);
+  explicit AirJumpsRow(ValuesDesk& desk, QWidget* parent = nullptr);
   void show_profile(const Profile& now);
 
  private:
   void change(int jump, double height, int gesture);
 
-  HandlingDesk& desk_;
+  ValuesDesk& desk_;
   std::array<QWidget*, kMost> lines_;
   std::array<ValueField*, kMost> fields_;
   int gesture_ = 0;

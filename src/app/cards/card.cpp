@@ -33,7 +33,7 @@ QString figure_text(const Figure& f) {
 
 }  // namespace
 
-Card::Card(const CardSpec& spec, JumpLocks& locks, HandlingDesk& desk, DriveSession& session, QWidget* parent)
+Card::Card(const CardSpec& spec, JumpLocks& locks, ValuesDesk& desk, DriveSession& session, QWidget* parent)
     : QFrame(parent),
       spec_(spec),
       desk_(desk),

@@ -7,7 +7,8 @@
 #include <vector>
 
 #include "cards/card_specs.h"
-#include "session/handling_desk.h"
+#include "session/drive_session.h"
+#include "session/values_desk.h"
 
 class QGridLayout;
 class QLabel;
@@ -23,7 +24,7 @@ class ValueRow;
 class Card : public QFrame {
   Q_OBJECT
  public:
-  Card(const CardSpec& spec, JumpLocks& locks, HandlingDesk& desk, DriveSession& session,
+  Card(const CardSpec& spec, JumpLocks& locks, ValuesDesk& desk, DriveSession& session,
        QWidget* parent = nullptr);
 
   QString title() const { return tr(spec_.title); }
@@ -49,7 +50,7 @@ class Card : public QFrame {
   void show_figures();
 
   const CardSpec& spec_;
-  HandlingDesk& desk_;
+  ValuesDesk& desk_;
   DriveSession& session_;
   QToolButton *fold_, *tear_;
   QLabel* count_;

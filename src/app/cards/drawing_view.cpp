@@ -31,7 +31,7 @@ Extent united(const Extent& a, const Extent& b) {
 
 }  // namespace
 
-DrawingView::DrawingView(std::unique_ptr<CardDrawing> drawing, HandlingDesk* desk, QWidget* parent)
+DrawingView::DrawingView(std::unique_ptr<CardDrawing> drawing, ValuesDesk* desk, QWidget* parent)
     : QWidget(parent), drawing_(std::move(drawing)), desk_(desk) {
   setFixedHeight(drawing_->height());
   setMouseTracking(true);

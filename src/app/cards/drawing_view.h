@@ -6,7 +6,7 @@
 #include <memory>
 
 #include "cards/drawing.h"
-#include "session/handling_desk.h"
+#include "session/values_desk.h"
 
 namespace lagniappe::app {
 
@@ -14,7 +14,7 @@ class DrawingView : public QWidget {
   Q_OBJECT
  public:
   // Without a desk it only shows.
-  DrawingView(std::unique_ptr<CardDrawing> drawing, HandlingDesk* desk, QWidget* parent = nullptr);
+  DrawingView(std::unique_ptr<CardDrawing> drawing, ValuesDesk* desk, QWidget* parent = nullptr);
 
   // Scaled so that the reference is whole too, and without room for handles.
   void cover_reference() { covers_reference_ = true; }
@@ -44,7 +44,7 @@ class DrawingView : public QWidget {
   void choose(std::optional<std::size_t> handle);
 
   std::unique_ptr<CardDrawing> drawing_;
-  HandlingDesk* desk_;
+  ValuesDesk* desk_;
   Profile now_, reference_;
   bool differs_ = false, covers_reference_ = false;
   std::optional<std::size_t> chosen_, hovered_;

@@ -17,7 +17,7 @@ QString name_of(JumpValue which) { return JumpLocksRow::tr(kNames[static_cast<st
 
 }  // namespace
 
-JumpLocksRow::JumpLocksRow(JumpLocks& locks, HandlingDesk& desk, QWidget* parent)
+JumpLocksRow::JumpLocksRow(JumpLocks& locks, ValuesDesk& desk, QWidget* parent)
     : QWidget(parent),
       locks_(locks),
       desk_(desk),

@@ -17,7 +17,7 @@ class ValueField;
 class JumpLocksRow : public QWidget {
   Q_OBJECT
  public:
-  JumpLocksRow(JumpLocks& locks, HandlingDesk& desk, QWidget* parent = nullptr);
+  JumpLocksRow(JumpLocks& locks, ValuesDesk& desk, QWidget* parent = nullptr);
 
   // Height and gravity, which are values of the profile.
   std::vector<ValueRow*> rows() const { return {height_, gravity_}; }
@@ -30,7 +30,7 @@ class JumpLocksRow : public QWidget {
   void change(JumpValue which, double value, int gesture);
 
   JumpLocks& locks_;
-  HandlingDesk& desk_;
+  ValuesDesk& desk_;
   std::array<QToolButton*, 4> buttons_{};
   ValueRow *height_, *gravity_;
   ValueField *time_, *take_off_;

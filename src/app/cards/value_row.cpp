@@ -39,7 +39,7 @@ QString value_name(const std::string& path) {
   return name.replace('_', ' ').replace('.', ' ');
 }
 
-ValueRow::ValueRow(const std::string& path, HandlingDesk& desk, QWidget* parent)
+ValueRow::ValueRow(const std::string& path, ValuesDesk& desk, QWidget* parent)
     : QWidget(parent),
       path_(path),
       desk_(desk),
@@ -183,7 +183,7 @@ void ValueRow::show_menu(const QPoint& at) {
     connect(action, &QAction::triggered, this, [this, value] { assign(value); });
   };
   offer(tr("Back to the default"), QString::fromStdString(value_text(Profile{}, path_)));
-  offer(tr("Back to the saved value"), QString::fromStdString(value_text(desk_.saved(), path_)));
+  offer(tr("Back to %1").arg(desk_.saved_name()), QString::fromStdString(value_text(desk_.saved(), path_)));
   menu.addSeparator();
   connect(menu.addAction(tr("Copy")), &QAction::triggered, this, [this] {
     QApplication::clipboard()->setText(QString::fromStdString(value_text(desk_.now(), path_)));

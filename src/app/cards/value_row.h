@@ -5,7 +5,8 @@
 #include <QWidget>
 #include <functional>
 
-#include "session/handling_desk.h"
+#include "lagniappe/profile_fields.h"
+#include "session/values_desk.h"
 
 class QComboBox;
 class QHBoxLayout;
@@ -19,7 +20,7 @@ class ValueField;
 class ValueRow : public QWidget {
   Q_OBJECT
  public:
-  ValueRow(const std::string& path, HandlingDesk& desk, QWidget* parent = nullptr);
+  ValueRow(const std::string& path, ValuesDesk& desk, QWidget* parent = nullptr);
 
   const std::string& path() const { return path_; }
   void lead_with(QWidget* button);  // Before the name.
@@ -43,7 +44,7 @@ class ValueRow : public QWidget {
   QString tip(const Profile& now, const Profile& reference) const;
 
   std::string path_;
-  HandlingDesk& desk_;
+  ValuesDesk& desk_;
   const ProfileField* field_;
   const ProfileChoice* choice_;
   std::function<void(double, int)> assign_;

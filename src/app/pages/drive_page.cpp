@@ -14,6 +14,7 @@
 #include "panels/ghosts_panel.h"
 #include "panels/parting_dialog.h"
 #include "panels/takes_panel.h"
+#include "states/change_log.h"
 #include "tape/tape.h"
 #include "theme/state_colours.h"
 #include "viewport/entry_geometry.h"
@@ -24,7 +25,7 @@ namespace lagniappe::app {
 namespace {
 
 constexpr double kLiveLedger = 0.12;  // s between two ledgers that are shown while driving.
-constexpr int kSideWidth = 316, kLedgerWidth = 300;
+constexpr int kSideWidth = 316, kLedgerWidth = 300, kLeastView = 200;
 const char *const kRowsKey = "drive/rows", *const kUpperKey = "drive/upper", *const kLowerKey = "drive/lower",
                   *const kCurvesKey = "drive/curves";
 
@@ -36,8 +37,8 @@ QString seconds_text(const Run& run, std::size_t tick) {
 
 }  // namespace
 
-DrivePage::DrivePage(DriveSession& session, TakeDesk& desk, HandlingDesk& handling, const Actions& actions,
-                     QSettings& settings, QWidget* parent)
+DrivePage::DrivePage(DriveSession& session, TakeDesk& desk, HandlingDesk& handling, StatesDesk& states,
+                     const Actions& actions, QSettings& settings, QWidget* parent)
     : QWidget(parent),
       session_(session),
       desk_(desk),
@@ -49,6 +50,7 @@ DrivePage::DrivePage(DriveSession& session, TakeDesk& desk, HandlingDesk& handli
       takes_(new TakesPanel(desk, session)),
       ghosts_(new GhostsPanel(desk, session)),
       cards_(new CardsPanel(handling, session, settings)),
+      log_(new ChangeLog(states)),
       side_(new QTabWidget),
       rows_(new QSplitter(Qt::Vertical)),
       upper_(new QSplitter(Qt::Horizontal)),
@@ -125,6 +127,18 @@ void DrivePage::restore() {
   transport_->show_curves(tape_->curves());
 }
 
+void DrivePage::take_view() {
+  if (view_->parentWidget() == upper_) return;
+  const QList<int> sizes = {upper_->width() - side_->width(), side_->width()};
+  view_->set_plain(false);
+  view_->setMinimumHeight(kLeastView);
+  view_->setMaximumHeight(QWIDGETSIZE_MAX);
+  upper_->insertWidget(0, view_);
+  upper_->setStretchFactor(0, 1);
+  upper_->setSizes(sizes);
+  view_->show();
+}
+
 QWidget* DrivePage::make_side() {
   side_->setObjectName("side");
   side_->setDocumentMode(true);
@@ -132,6 +146,7 @@ QWidget* DrivePage::make_side() {
   side_->addTab(cards_, tr("Cards"));
   side_->addTab(takes_, tr("Takes"));
   side_->addTab(ghosts_, tr("Ghosts"));
+  side_->addTab(log_, tr("Log"));
   return side_;
 }
 
@@ -165,6 +180,7 @@ void DrivePage::connect_ledger() {
 
 void DrivePage::pass_frame() {
   desk_.pass(now());
+  if (!isVisible()) return;
   tape_->refresh();
   show_ledger();
 }

@@ -20,7 +20,9 @@ namespace lagniappe::app {
 class CardsPanel;
 class GhostsPanel;
 class HandlingDesk;
+class ChangeLog;
 class LedgerColumn;
+class StatesDesk;
 class TakesPanel;
 class Tape;
 class Transport;
@@ -29,8 +31,8 @@ class ViewWidget;
 class DrivePage : public QWidget {
   Q_OBJECT
  public:
-  DrivePage(DriveSession& session, TakeDesk& desk, HandlingDesk& handling, const Actions& actions,
-            QSettings& settings, QWidget* parent = nullptr);
+  DrivePage(DriveSession& session, TakeDesk& desk, HandlingDesk& handling, StatesDesk& states,
+            const Actions& actions, QSettings& settings, QWidget* parent = nullptr);
   ~DrivePage() override;  // Remembers how it was arranged.
 
   ViewWidget& view() { return *view_; }
@@ -40,7 +42,9 @@ class DrivePage : public QWidget {
   GhostsPanel& ghosts() { return *ghosts_; }
   TakesPanel& takes() { return *takes_; }
   CardsPanel& cards() { return *cards_; }
+  ChangeLog& log() { return *log_; }
 
+  void take_view();  // Back from where it was lent to.
   void show_pane(Act pane, bool shown);
   void find_value();  // Brings the cards up, and the keyboard into their search.
   // What is known of the shown take: "identical to the recording in all 630 ticks".
@@ -78,6 +82,7 @@ class DrivePage : public QWidget {
   TakesPanel* takes_;
   GhostsPanel* ghosts_;
   CardsPanel* cards_;
+  ChangeLog* log_;
   QTabWidget* side_;
   QSplitter *rows_, *upper_, *lower_;
   QLabel* selection_;

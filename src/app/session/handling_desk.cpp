@@ -49,7 +49,7 @@ Profile with_changes(Profile onto, const Profile& from, const Profile& to) {
 }  // namespace
 
 HandlingDesk::HandlingDesk(TakeDesk& desk, DriveSession& session, const QString& folder, QObject* parent)
-    : QObject(parent), desk_(desk), session_(session), folder_(folder + "/snapshots") {
+    : ValuesDesk(parent), desk_(desk), session_(session), folder_(folder + "/snapshots") {
   QDir().mkpath(folder_);
   read_snapshots();
   reload_.setSingleShot(true);
@@ -86,18 +86,8 @@ bool HandlingDesk::set(const Profile& profile, const QString& what, int gesture)
   return true;
 }
 
-bool HandlingDesk::assign(const QString& path, const QString& text, int gesture) {
-  stop_feeling();
-  attend(path);
-  const auto profile = with_value(session_.profile(), (path + "=" + text).toStdString());
-  if (profile) return set(*profile, path, gesture);
-  emit refused(tr("%1 stays as it was").arg(path), QString::fromStdString(profile.error().what));
-  emit changed();
-  return false;
-}
-
 void HandlingDesk::feel(double factor) {
-  const ProfileField* field = find_field(attended_.toStdString());
+  const ProfileField* field = find_field(attended().toStdString());
   if (feeling_) return;
   if (field == nullptr)
     return emit refused(tr("There is no value to feel"),
@@ -107,7 +97,7 @@ void HandlingDesk::feel(double factor) {
   field->set_typed(extreme, std::clamp(field->typed(extreme) * factor, field->low, field->high));
   const auto fits = checked(extreme);
   if (!fits)
-    return emit refused(tr("%1 cannot be felt that far").arg(attended_),
+    return emit refused(tr("%1 cannot be felt that far").arg(attended()),
                         QString::fromStdString(fits.error().what));
   feeling_ = true;
   desk_.try_profile(*fits);

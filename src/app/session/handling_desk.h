@@ -8,6 +8,7 @@
 #include <QTimer>
 
 #include "session/take_desk.h"
+#include "session/values_desk.h"
 
 namespace lagniappe::app {
 
@@ -19,42 +20,37 @@ struct Snapshot {
   QString file;  // Where it is kept.
 };
 
-class HandlingDesk : public QObject {
+class HandlingDesk : public ValuesDesk {
   Q_OBJECT
  public:
   HandlingDesk(TakeDesk& desk, DriveSession& session, const QString& folder, QObject* parent = nullptr);
   ~HandlingDesk() override;
 
-  const Profile& now() const { return feeling_ ? before_feeling_ : session_.profile(); }
+  const Profile& now() const override { return feeling_ ? before_feeling_ : session_.profile(); }
 
-  // Changes values; what does not fit together is refused as in a file. Changes of one gesture, such as a drag,
-  // are undone at once; each call with gesture 0 is undone by itself.
-  bool set(const Profile& profile, const QString& what, int gesture = 0);
-  bool assign(const QString& path, const QString& text, int gesture = 0);
-  int new_gesture() { return ++gesture_; }
-
-  // The value that was touched last: what is felt.
-  void attend(const QString& path) { attended_ = path; }
-  QString attended() const { return attended_; }
-  // Drives with the attended value times `factor`, within its range, until stop_feeling(). No change for undo.
-  void feel(double factor);
-  void stop_feeling();
+  bool set(const Profile& profile, const QString& what, int gesture = 0) override;
+  int new_gesture() override { return ++gesture_; }
+  void feel(double factor) override;
+  void stop_feeling() override;
   bool feeling() const { return feeling_; }
 
   // The file. What is open follows it when it changes on the disk: what changed there is taken over, other
   // changes of one's own stay.
   void open(const QString& file, const Profile& profile);  // Undone, the file from before is open again.
   QString file() const { return file_; }
-  const Profile& saved() const { return saved_; }
+  const Profile& saved() const override { return saved_; }
+  QString saved_name() const override { return tr("the saved value"); }
   std::vector<ProfileDifference> unsaved() const { return differences(saved_, now()); }
   bool is_saved() const { return unsaved().empty() && saved_.notes == now().notes; }
   bool save() { return save_as(file_); }
   bool save_as(const QString& file);
-  void set_note(const QString& path, const QString& note);
+  void set_note(const QString& path, const QString& note) override;
 
   // What marks and dashed drawings are against: the saved values, unless another is chosen.
-  const Profile& reference() const { return reference_ ? *reference_ : saved_; }
-  QString reference_name() const { return reference_ ? reference_name_ : tr("as saved"); }
+  const Profile& reference() const override { return reference_ ? *reference_ : saved_; }
+  QString reference_name() const override {
+    return reference_ ? reference_name_ : tr("as saved");
+  }
   void set_reference(const Profile& profile, const QString& name);
   void clear_reference();
   bool has_reference() const { return reference_.has_value(); }
@@ -65,10 +61,8 @@ class HandlingDesk : public QObject {
   void go_back_to(std::size_t n);
 
  signals:
-  void changed();  // Values, saved values or reference.
   void snapshots_changed();
   void remark(const QString& title, const QString& sentence);
-  void refused(const QString& title, const QString& why);
 
  private:
   void follow(const QString& file, const Profile& saved);
@@ -85,7 +79,7 @@ class HandlingDesk : public QObject {
   QString folder_, file_;
   Profile saved_, before_feeling_;
   std::optional<Profile> reference_;
-  QString reference_name_, attended_;
+  QString reference_name_;
   std::vector<Snapshot> snapshots_;
   QFileSystemWatcher watcher_;
   QTimer reload_, keep_;

@@ -16,7 +16,7 @@ namespace lagniappe::app {
 namespace {
 
 constexpr int kNames = 92, kRight = 14, kTop = 9, kBottom = 20;  // Pixels around the lanes.
-constexpr int kFindings = 13, kStates = 22, kContacts = 39, kLeastCurve = 34;
+constexpr int kFindings = 13, kStates = 22, kContacts = 39, kFirings = 18, kLeastCurve = 34;
 constexpr int kTallCurve = 60;  // Pixels from which there is room for more numbers.
 constexpr double kCurveWidth = 1.5;
 constexpr double kLiveReplot = 0.07;    // s between two drawings of the whole tape while driving.
@@ -47,10 +47,11 @@ QString qt(std::string_view text) { return QString::fromUtf8(text.data(), qsizet
 
 }  // namespace
 
-Tape::Tape(DriveSession& session, QWidget* parent)
+Tape::Tape(DriveSession& session, QWidget* parent, Third third)
     : QCustomPlot(parent),
       session_(session),
       curve_keys_{"ground_speed", "height"},
+      third_(third),
       overlay_(new TapeOverlay(this)) {
   setObjectName("tape");
   setFocusPolicy(Qt::TabFocus);
@@ -105,7 +106,11 @@ void Tape::build_lanes() {
     v.area = QRectF(whole.left(), whole.bottom() - ghost_height + 2, whole.width(), ghost_height - 2);
     paint_states(p, v, *ghost_indices_.front(), *ghosts_.front()->recording, false);
   });
-  lane(kContacts, [this, rate](QPainter& p, const LaneView& v) { paint_contacts(p, v, index_, rate()); });
+  if (third_ == Third::Contacts) {
+    lane(kContacts, [this, rate](QPainter& p, const LaneView& v) { paint_contacts(p, v, index_, rate()); });
+  } else {
+    lane(kFirings, [this, rate](QPainter& p, const LaneView& v) { paint_firings(p, v, fired_, rate()); });
+  }
   lane(kInputRow * int(1 + used_actions(index_).size()) + 2,
        [this](QPainter& p, const LaneView& v) { paint_inputs(p, v, index_, session_.shown()); });
   for (const QString& key : curve_keys_) add_curve(int(lanes_.size()), key);
@@ -243,6 +248,12 @@ void Tape::set_touched(std::vector<Stretch> touched) {
   replot(QCustomPlot::rpQueuedReplot);
 }
 
+void Tape::set_firings(std::vector<std::size_t> ticks) {
+  if (ticks == fired_) return;
+  fired_ = std::move(ticks);
+  replot(QCustomPlot::rpQueuedReplot);
+}
+
 QCPRange Tape::shown_range() const { return lanes_.front()->axis(QCPAxis::atBottom)->range(); }
 
 void Tape::show_range(double from, double to) {
@@ -355,7 +366,8 @@ std::vector<TapeOverlay::Label> Tape::labels() const {
   at(0, kFindings / 2.0, session_.shown().run.findings().empty() ? tr("no findings") : tr("findings"));
   at(1, kStates / 2.0, tr("states"));
   const char* const rows[] = {"ground", "steps", "walls"};
-  for (int i = 0; i < kContactRows; ++i) at(2, kContacts * (i + 0.5) / kContactRows, tr(rows[i]));
+  if (third_ == Third::Firings) at(2, kFirings / 2.0, tr("firings"));
+  for (int i = 0; third_ == Third::Contacts && i < kContactRows; ++i) at(2, kContacts * (i + 0.5) / kContactRows, tr(rows[i]));
   at(3, kInputRow / 2.0 + 1.0, tr("stick"));
   double y = kInputRow * 1.5 + 1.0;
   for (const Action action : used_actions(index_)) {

@@ -16,7 +16,9 @@ namespace lagniappe::app {
 class Tape : public QCustomPlot {
   Q_OBJECT
  public:
-  explicit Tape(DriveSession& session, QWidget* parent = nullptr);
+  // What its third lane is: contacts, or firings of a transition.
+  enum class Third { Contacts, Firings };
+  explicit Tape(DriveSession& session, QWidget* parent = nullptr, Third third = Third::Contacts);
 
   // Takes in what changed in the session. Called for every drawn frame.
   void refresh();
@@ -28,6 +30,10 @@ class Tape : public QCustomPlot {
   const QStringList& curves() const { return curve_keys_; }
   // Stretches in which a chosen piece was touched.
   void set_touched(std::vector<Stretch> touched);
+
+  // Ticks at which something fired, in order; for a tape with a lane for them.
+  void set_firings(std::vector<std::size_t> ticks);
+  const std::vector<std::size_t>& firings() const { return fired_; }
 
   std::optional<Stretch> selection() const { return selection_; }
   void select(std::optional<Stretch> stretch);
@@ -92,6 +98,8 @@ class Tape : public QCustomPlot {
   std::vector<QCPAxisRect*> lanes_;
   std::optional<Stretch> selection_;
   std::vector<Stretch> touched_;
+  Third third_;
+  std::vector<std::size_t> fired_;
   TapeOverlay* overlay_;
   std::uint64_t revision_ = 0;
   bool curves_complete_ = false, was_live_ = false;

@@ -182,6 +182,21 @@ void paint_findings(QPainter& painter, const LaneView& view, const Run& run) {
   painter.setRenderHint(QPainter::Antialiasing, false);
 }
 
+// Those that fall on the same pixel are drawn once.
+void paint_firings(QPainter& painter, const LaneView& view, const std::vector<std::size_t>& ticks, int rate) {
+  painter.setPen(QPen(theme::kRule, 1));
+  painter.drawLine(QPointF(view.area.left(), view.area.center().y()), QPointF(view.area.right(), view.area.center().y()));
+  painter.setPen(Qt::NoPen);
+  painter.setBrush(theme::kInk);
+  double drawn = -1e9;
+  for (const std::size_t tick : ticks) {
+    const double x = view.x(double(tick) / rate);
+    if (x < view.area.left() - 4.0 || x > view.area.right() + 4.0 || x - drawn < 1.0) continue;
+    painter.drawEllipse(QPointF(x, view.area.center().y()), 4.0, 4.0);
+    drawn = x;
+  }
+}
+
 void paint_touched(QPainter& painter, const LaneView& view, const std::vector<Stretch>& touched, int rate) {
   QColor band = theme::kGold;
   band.setAlpha(60);

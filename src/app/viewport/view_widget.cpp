@@ -183,6 +183,7 @@ void ViewWidget::draw_gl(const QSize& pixels, bool flipped) {
 }
 
 void ViewWidget::draw_text(QPainter& painter) {
+  if (plain_) return;
   const bool figure = camera_.mode != CameraMode::FirstPerson;
   readouts_.paint(painter, {view_projection(drawn_eye_, drawn_field_, size(), Vec3(0.0)), drawn_eye_, size(),
                             frames_per_second_, driving_, has_driven_, figure, trail_legend(session_, trail_)});

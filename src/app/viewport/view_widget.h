@@ -37,6 +37,7 @@ class ViewWidget : public QWidget, private Drawable {
   const Highlight& highlight() const { return highlight_; }
   // Returns where a place of the course is drawn, if it is before the eye.
   std::optional<QPointF> pixel_of(const Vec3& at_C) const;
+  void set_plain(bool plain) { plain_ = plain; }  // Nothing is written over it: there is no room.
   void set_grid(bool shown) { grid_ = shown; }
   const Camera& camera() const { return camera_; }
   double frames_per_second() const { return frames_per_second_; }
@@ -107,7 +108,7 @@ class ViewWidget : public QWidget, private Drawable {
   std::set<int> keys_down_;
   QPointF drag_from_, pressed_at_;
   QString trouble_;
-  bool begun_ = false, driving_ = false, grid_ = true, scene_changed_ = false, has_driven_ = false;
+  bool begun_ = false, driving_ = false, grid_ = true, plain_ = false, scene_changed_ = false, has_driven_ = false;
   bool centring_ = false;  // The mouse was sent to the middle and has not been seen there yet.
 };
 

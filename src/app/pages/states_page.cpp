@@ -1,0 +1,168 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "pages/states_page.h"
+
+#include <QLabel>
+#include <QSettings>
+#include <QSplitter>
+#include <QTabWidget>
+#include <QVBoxLayout>
+
+#include "states/change_log.h"
+#include "states/findings_pane.h"
+#include "states/matrix_view.h"
+#include "states/state_pane.h"
+#include "states/transition_pane.h"
+#include "states/why_pane.h"
+#include "tape/tape.h"
+#include "viewport/view_widget.h"
+
+namespace lagniappe::app {
+namespace {
+
+constexpr int kSideWidth = 330, kViewHeight = 204, kTapeHeight = 140, kLogWidth = 330;
+const char *const kRowsKey = "states/rows", *const kColumnsKey = "states/columns", *const kLowerKey = "states/lower";
+
+}  // namespace
+
+StatesPage::StatesPage(StatesDesk& desk, HandlingDesk& handling, DriveSession& session, QSettings& settings,
+                       QWidget* parent)
+    : QWidget(parent),
+      desk_(desk),
+      settings_(settings),
+      caption_(new QLabel),
+      matrix_(new MatrixView(desk)),
+      transition_(new TransitionPane(desk)),
+      state_(new StatePane(desk, handling, session)),
+      why_(new WhyPane(desk)),
+      findings_(new FindingsPane(desk)),
+      log_(new ChangeLog(desk)),
+      tape_(new Tape(session, nullptr, Tape::Third::Firings)),
+      side_(new QTabWidget),
+      rows_(new QSplitter(Qt::Vertical)),
+      columns_(new QSplitter(Qt::Horizontal)),
+      lower_(new QSplitter(Qt::Horizontal)),
+      view_place_(nullptr) {
+  setObjectName("page");
+  caption_->setObjectName("caption");
+  tape_->set_curves({});
+  auto* left = new QWidget;
+  auto* column = new QVBoxLayout(left);
+  column->setContentsMargins(12, 8, 6, 6);
+  column->setSpacing(6);
+  column->addWidget(caption_);
+  column->addWidget(matrix_, 1);
+  lower_->addWidget(tape_);
+  lower_->addWidget(log_);
+  columns_->addWidget(left);
+  columns_->addWidget(make_side());
+  rows_->addWidget(columns_);
+  rows_->addWidget(lower_);
+  for (QSplitter* splitter : {rows_, columns_, lower_}) {
+    splitter->setChildrenCollapsible(false);
+    splitter->setHandleWidth(5);
+    splitter->setStretchFactor(0, 1);
+    splitter->setStretchFactor(1, 0);
+  }
+  rows_->setSizes({600, kTapeHeight});
+  columns_->setSizes({880, kSideWidth});
+  lower_->setSizes({880, kLogWidth});
+  rows_->restoreState(settings_.value(kRowsKey).toByteArray());
+  columns_->restoreState(settings_.value(kColumnsKey).toByteArray());
+  lower_->restoreState(settings_.value(kLowerKey).toByteArray());
+  auto* whole = new QVBoxLayout(this);
+  whole->setContentsMargins(0, 0, 0, 0);
+  whole->addWidget(rows_);
+  connect_parts();
+  show_caption();
+}
+
+StatesPage::~StatesPage() {
+  settings_.setValue(kRowsKey, rows_->saveState());
+  settings_.setValue(kColumnsKey, columns_->saveState());
+  settings_.setValue(kLowerKey, lower_->saveState());
+  desk_.disconnect(this);
+}
+
+QWidget* StatesPage::make_side() {
+  side_->setObjectName("side");
+  side_->setDocumentMode(true);
+  side_->addTab(transition_, tr("Transition"));
+  side_->addTab(state_, tr("State"));
+  side_->addTab(why_, tr("Why"));
+  side_->addTab(findings_, tr("Remarks"));
+  auto* box = new QWidget;
+  box->setMinimumWidth(kSideWidth);
+  view_place_ = new QVBoxLayout(box);
+  view_place_->setContentsMargins(0, 0, 0, 0);
+  view_place_->setSpacing(0);
+  view_place_->addWidget(side_, 1);
+  return box;
+}
+
+void StatesPage::take_view(ViewWidget& view) {
+  view_place_->insertWidget(0, &view);
+  view.setFixedHeight(kViewHeight);
+  view.set_plain(true);
+  view.show();
+}
+
+void StatesPage::connect_parts() {
+  connect(matrix_, &MatrixView::edit_asked, this, [this] {
+    show_transition();
+    transition_->edit_guard();
+  });
+  connect(matrix_, &MatrixView::remove_asked, transition_, &TransitionPane::remove_transition);
+  connect(matrix_, &MatrixView::state_asked, this, &StatesPage::show_state);
+  connect(matrix_, &MatrixView::state_moved, state_, &StatePane::move);
+  connect(transition_, &TransitionPane::left, this, [this] { matrix_->setFocus(Qt::OtherFocusReason); });
+  connect(findings_, &FindingsPane::state_asked, this, &StatesPage::show_state);
+  connect(&desk_, &StatesDesk::chosen_changed, this, [this] {
+    if (desk_.chosen() && side_->currentWidget() == state_) show_transition();
+    if (desk_.chosen()) why_->ask_about(StateId(desk_.chosen()->column));
+    mark_firings();
+  });
+  connect(&desk_, &StatesDesk::firings_changed, this, [this] {
+    mark_firings();
+    show_caption();
+  });
+  connect(&desk_, &StatesDesk::table_changed, this, &StatesPage::show_caption);
+  connect(tape_, &Tape::scrubbed, &desk_, &StatesDesk::refresh);
+}
+
+// The firings of the chosen cell, on the tape.
+void StatesPage::mark_firings() {
+  std::vector<std::size_t> marks;
+  if (!desk_.subject_is_retake()) {
+    for (const Firing& f : desk_.chosen_firings()) marks.push_back(f.tick);
+  }
+  tape_->set_firings(std::move(marks));
+}
+
+void StatesPage::show_caption() {
+  const QString first = tr("A row is left for a column when the cell's guard holds. ");
+  if (desk_.subject() == nullptr) {
+    caption_->setText(first + tr("Drive to count how often each does."));
+  } else {
+    caption_->setText(first + (desk_.subject_is_retake() ? tr("Counted in the retake under the changed table.")
+                                                         : tr("The number counts how often it did in this take.")));
+  }
+}
+
+void StatesPage::begin() {
+  desk_.refresh();
+  matrix_->setFocus(Qt::OtherFocusReason);
+}
+
+void StatesPage::show_transition() { side_->setCurrentWidget(transition_); }
+
+void StatesPage::show_state(StateId state) {
+  state_->show_state(state);
+  side_->setCurrentWidget(state_);
+}
+
+void StatesPage::show_why() { side_->setCurrentWidget(why_); }
+void StatesPage::show_findings() { side_->setCurrentWidget(findings_); }
+
+void StatesPage::refresh() { tape_->refresh(); }
+
+}  // namespace lagniappe::app

@@ -1,0 +1,74 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The States page: the matrix, the chosen cell or state beside it, the tape and the log of changes below. While it is
+// open the view is here too, so that one can drive and watch.
+#pragma once
+
+#include <QWidget>
+
+#include "session/states_desk.h"
+
+class QLabel;
+class QSettings;
+class QSplitter;
+class QTabWidget;
+class QVBoxLayout;
+
+namespace lagniappe::app {
+
+class ChangeLog;
+class FindingsPane;
+class HandlingDesk;
+class MatrixView;
+class StatePane;
+class Tape;
+class TransitionPane;
+class ViewWidget;
+class WhyPane;
+
+class StatesPage : public QWidget {
+  Q_OBJECT
+ public:
+  StatesPage(StatesDesk& desk, HandlingDesk& handling, DriveSession& session, QSettings& settings,
+             QWidget* parent = nullptr);
+  ~StatesPage() override;
+
+  // Takes the view in, until it is given back by being put elsewhere.
+  void take_view(ViewWidget& view);
+
+  MatrixView& matrix() { return *matrix_; }
+  TransitionPane& transition() { return *transition_; }
+  StatePane& state() { return *state_; }
+  WhyPane& why() { return *why_; }
+  FindingsPane& findings() { return *findings_; }
+  ChangeLog& log() { return *log_; }
+  Tape& tape() { return *tape_; }
+
+  void begin();  // The keyboard goes to the matrix.
+  void show_transition();
+  void show_state(StateId state);
+  void show_why();
+  void show_findings();
+  void refresh();  // For every drawn frame.
+
+ private:
+  QWidget* make_side();
+  void connect_parts();
+  void mark_firings();
+  void show_caption();
+
+  StatesDesk& desk_;
+  QSettings& settings_;
+  QLabel* caption_;
+  MatrixView* matrix_;
+  TransitionPane* transition_;
+  StatePane* state_;
+  WhyPane* why_;
+  FindingsPane* findings_;
+  ChangeLog* log_;
+  Tape* tape_;
+  QTabWidget* side_;
+  QSplitter *rows_, *columns_, *lower_;
+  QVBoxLayout* view_place_;
+};
+
+}  // namespace lagniappe::app

@@ -1,0 +1,164 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "states/lua_editor.h"
+
+#include <Qsci/qsciapis.h>
+#include <Qsci/qscilexerlua.h>
+
+#include <QKeyEvent>
+#include <QRegularExpression>
+
+#include "theme/theme.h"
+
+namespace lagniappe::app {
+namespace {
+
+constexpr int kWrong = 8, kHolds = 9, kFails = 10;  // Indicators of ours.
+
+// The colours of Lua, from the theme.
+QsciLexerLua* lexer_for(QObject* parent) {
+  auto* lexer = new QsciLexerLua(parent);
+  const QFont font = theme::number_font(12);
+  lexer->setDefaultFont(font);
+  lexer->setFont(font);
+  lexer->setPaper(Qt::white);
+  lexer->setDefaultPaper(Qt::white);
+  lexer->setColor(theme::kInk);
+  const std::pair<int, QColor> colours[] = {{QsciLexerLua::Keyword, theme::kPlum},
+                                            {QsciLexerLua::Number, theme::kTeal},
+                                            {QsciLexerLua::String, theme::kMoss},
+                                            {QsciLexerLua::Comment, theme::kInk2},
+                                            {QsciLexerLua::LineComment, theme::kInk2},
+                                            {QsciLexerLua::Operator, theme::kBrick}};
+  for (const auto& [style, colour] : colours) lexer->setColor(colour, style);
+  return lexer;
+}
+
+}  // namespace
+
+LuaEditor::LuaEditor(Kind kind, QWidget* parent) : QsciScintilla(parent), kind_(kind) {
+  setObjectName("lua");
+  setLexer(lexer_for(this));
+  complete_from({});
+  setUtf8(true);
+  setEolMode(QsciScintilla::EolUnix);
+  for (int margin = 0; margin < 3; ++margin) setMarginWidth(margin, kind == Kind::Script && margin == 0 ? 18 : 0);
+  if (kind == Kind::Script) setMarginLineNumbers(0, true);
+  setMarginsFont(theme::number_font(9));
+  setMarginsBackgroundColor(theme::kPaper);
+  setMarginsForegroundColor(theme::kInk2);
+  setWrapMode(QsciScintilla::WrapWord);
+  setAutoCompletionSource(QsciScintilla::AcsAPIs);
+  setAutoCompletionThreshold(2);
+  setAutoCompletionCaseSensitivity(false);
+  setBraceMatching(QsciScintilla::SloppyBraceMatch);
+  setCaretForegroundColor(theme::kInk);
+  setSelectionBackgroundColor(QColor(0xF3, 0xE3, 0xC2));
+  setFrameShape(QFrame::StyledPanel);
+  SendScintilla(SCI_SETHSCROLLBAR, 0ul);
+  SendScintilla(SCI_SETTABWIDTH, 2ul);
+  indicatorDefine(QsciScintilla::SquiggleIndicator, kWrong);
+  setIndicatorForegroundColor(theme::kBrick, kWrong);
+  indicatorDefine(QsciScintilla::StraightBoxIndicator, kHolds);
+  indicatorDefine(QsciScintilla::StraightBoxIndicator, kFails);
+  setIndicatorForegroundColor(theme::kMoss, kHolds);
+  setIndicatorForegroundColor(theme::kBrick, kFails);
+  setIndicatorDrawUnder(true);
+  connect(this, &QsciScintilla::textChanged, this, &LuaEditor::look);
+}
+
+void LuaEditor::set_memory(const std::vector<std::string>& slots_of_table) {
+  if (slots_of_table == memory_) return;
+  memory_ = slots_of_table;
+  complete_from(memory_);
+}
+
+void LuaEditor::complete_from(const std::vector<std::string>& slots_of_table) {
+  auto* apis = new QsciAPIs(lexer());  // The lexer takes it over, and drops the one before.
+  for (const Signal& s : all_signals()) apis->add(QString::fromUtf8(s.key.data(), qsizetype(s.key.size())));
+  for (const std::string& slot : slots_of_table) apis->add("memory." + QString::fromStdString(slot));
+  for (const char* word : {"and", "or", "not", "true", "false", "math.abs", "math.max", "math.min"}) apis->add(word);
+  if (kind_ == Kind::Script) {
+    for (const char* call : {"jump()", "leave_ground()", "steer(forward, right)", "gravity(share)", "velocity.forward",
+                             "velocity.right", "velocity.up"})
+      apis->add(call);
+  }
+  apis->prepare();
+}
+
+void LuaEditor::show_text(const QString& shown) {
+  if (shown == told_ && hasFocus()) return;
+  if (shown != text()) {
+    showing_ = true;
+    int line = 0, index = 0;
+    getCursorPosition(&line, &index);
+    setText(shown);
+    if (hasFocus()) setCursorPosition(line, index);
+    showing_ = false;
+  }
+  told_ = shown;
+  look();
+}
+
+void LuaEditor::mark(int indicator, std::size_t begin, std::size_t end) {
+  SendScintilla(SCI_SETINDICATORCURRENT, static_cast<unsigned long>(indicator));
+  SendScintilla(SCI_INDICATORFILLRANGE, static_cast<unsigned long>(begin), static_cast<long>(end - begin));
+}
+
+void LuaEditor::look() {
+  const std::string now = text().toStdString();
+  const bool may_be_empty = kind_ == Kind::Script && now.find_first_not_of(" \t\n") == std::string::npos;
+  const auto wrong = may_be_empty                 ? std::nullopt
+                     : kind_ == Kind::Guard       ? guard_fault(now, memory_)
+                                                  : script_fault(now, memory_);
+  clearIndicatorRange(0, 0, lines(), 0, kWrong);
+  if (wrong) {
+    const auto place = QRegularExpression("line (\\d+)(?:, column (\\d+))?").match(QString::fromStdString(*wrong));
+    const int line = std::clamp(place.captured(1).toInt() - 1, 0, std::max(lines() - 1, 0));
+    const auto begin = std::size_t(positionFromLineIndex(line, 0));
+    const std::size_t from = place.captured(2).isEmpty() ? begin : begin + std::size_t(place.captured(2).toInt() - 1);
+    const auto end = std::size_t(SendScintilla(SCI_GETLINEENDPOSITION, static_cast<unsigned long>(line)));
+    mark(kWrong, std::min(from, end > 0 ? end - 1 : 0), std::max(end, from + 1));
+  }
+  const QString fault = wrong ? QString::fromStdString(*wrong) : QString();
+  if (fault != fault_) {
+    fault_ = fault;
+    emit fault_changed();
+  }
+  if (showing_ || wrong || text() == told_) return;
+  told_ = text();
+  emit edited(told_);
+}
+
+void LuaEditor::show_parts(const std::vector<GuardPart>& parts) {
+  for (const int indicator : {kHolds, kFails}) clearIndicatorRange(0, 0, lines(), 0, indicator);
+  for (const GuardPart& part : parts) mark(part.holds ? kHolds : kFails, part.begin, part.end);
+}
+
+// What is typed is not the window's.
+bool LuaEditor::event(QEvent* event) {
+  if (event->type() == QEvent::ShortcutOverride) {
+    const auto* key = static_cast<QKeyEvent*>(event);
+    const bool control = key->modifiers() & Qt::ControlModifier;
+    const bool edits = control && (key->key() == Qt::Key_Z || key->key() == Qt::Key_A || key->key() == Qt::Key_C ||
+                                   key->key() == Qt::Key_V || key->key() == Qt::Key_X);
+    const bool function = key->key() >= Qt::Key_F1 && key->key() <= Qt::Key_F35;
+    if ((!control || edits) && !function) {
+      event->accept();
+      return true;
+    }
+  }
+  return QsciScintilla::event(event);
+}
+
+void LuaEditor::keyPressEvent(QKeyEvent* event) {
+  const bool enter = event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter;
+  const bool listed = SendScintilla(SCI_AUTOCACTIVE) != 0;
+  if (!listed && (event->key() == Qt::Key_Escape || (enter && (event->modifiers() & Qt::ControlModifier))))
+    return emit left();
+  // The next field, not a blank.
+  if (!listed && event->key() == Qt::Key_Tab) return void(focusNextPrevChild(true));
+  if (event->key() == Qt::Key_Backtab) return void(focusNextPrevChild(false));
+  QsciScintilla::keyPressEvent(event);
+}
+
+}  // namespace lagniappe::app
