@@ -107,7 +107,8 @@ MainWindow::MainWindow(QSettings& settings, Doors doors)
 // The page goes while what it shows is still there; losing the focus on the way is not to be heard of any more.
 MainWindow::~MainWindow() {
   handling_.stop_feeling();
-  for (const QObject* told : std::initializer_list<const QObject*>{&view(), &desk_, &handling_, &states_, &loader_})
+  for (const QObject* told :
+       std::initializer_list<const QObject*>{&view(), &desk_, &handling_, &states_, &loader_})
     told->disconnect(this);
   delete takeCentralWidget();
   page_ = nullptr;
@@ -142,7 +143,8 @@ QWidget* MainWindow::make_top_strip() {
 
   auto* bar = new QMenuBar;
   bar->setNativeMenuBar(false);
-  for (const char* name : {"Course", "Profile", "States", "Edit", "Drive", "Tape", "Take", "Retake", "View", "Help"}) {
+  for (const char* name :
+       {"Course", "Profile", "States", "Edit", "Drive", "Tape", "Take", "Retake", "View", "Help"}) {
     QMenu* menu = bar->addMenu(tr(name));
     for (const ActRow& row : act_rows()) {
       if (qstrcmp(row.menu, name) != 0) continue;
@@ -198,7 +200,8 @@ QWidget* MainWindow::make_rail() {
   rail->setFixedWidth(64);
   auto* layout = new QVBoxLayout(rail);
   layout->setContentsMargins(5, 10, 5, 10);
-  for (const auto& [act, name] : {std::pair(Act::DrivePage, tr("Drive")), std::pair(Act::StatesPage, tr("States"))}) {
+  for (const auto& [act, name] :
+       {std::pair(Act::DrivePage, tr("Drive")), std::pair(Act::StatesPage, tr("States"))}) {
     auto* button = new QToolButton;
     button->setObjectName("railPage");
     button->setDefaultAction(actions_[act]);

@@ -73,7 +73,8 @@ void StatesActions::read_chart(const QString& path) {
   for (std::size_t i = 0; i < std::min(chart->remarks.size(), kMostRemarks); ++i)
     said.append(QString::fromStdString(chart->remarks[i]));
   const auto more = chart->remarks.size() - std::size_t(said.size());
-  if (more > 0) said.append(tr("and %1 more, each a guard that is false or a word that was left out").arg(more));
+  if (more > 0)
+    said.append(tr("and %1 more, each a guard that is false or a word that was left out").arg(more));
   emit problem(tr("%1 was read, with things to fill in").arg(name), said.join("; ") + ".");
 }
 

@@ -20,7 +20,8 @@ namespace lagniappe::app {
 namespace {
 
 constexpr int kSideWidth = 330, kViewHeight = 204, kTapeHeight = 140, kLogWidth = 330;
-const char *const kRowsKey = "states/rows", *const kColumnsKey = "states/columns", *const kLowerKey = "states/lower";
+const char *const kRowsKey = "states/rows", *const kColumnsKey = "states/columns",
+                  *const kLowerKey = "states/lower";
 
 }  // namespace
 
@@ -143,13 +144,19 @@ void StatesPage::show_caption() {
   if (desk_.subject() == nullptr) {
     caption_->setText(first + tr("Drive to count how often each does."));
   } else {
-    caption_->setText(first + (desk_.subject_is_retake() ? tr("Counted in the retake under the changed table.")
-                                                         : tr("The number counts how often it did in this take.")));
+    caption_->setText(first + (desk_.subject_is_retake()
+                                   ? tr("Counted in the retake under the changed table.")
+                                   : tr("The number counts how often it did in this take.")));
   }
 }
 
 void StatesPage::begin() {
   desk_.refresh();
+  // One begins in the row of the state that it is in.
+  const std::size_t source = desk_.matrix().source_of(desk_.state_now());
+  for (std::size_t c = 0; !desk_.chosen() && c < desk_.matrix().columns(); ++c) {
+    if (!desk_.matrix().cell(source, c).rows.empty()) desk_.choose(CellPlace{source, c});
+  }
   matrix_->setFocus(Qt::OtherFocusReason);
 }
 

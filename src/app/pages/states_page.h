@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The States page: the matrix, the chosen cell or state beside it, the tape and the log of changes below. While it is
-// open the view is here too, so that one can drive and watch.
+// The States page: the matrix, the chosen cell or state beside it, the tape and the log of changes below. While
+// it is open the view is here too, so that one can drive and watch.
 #pragma once
 
 #include <QWidget>

@@ -48,9 +48,7 @@ class HandlingDesk : public ValuesDesk {
 
   // What marks and dashed drawings are against: the saved values, unless another is chosen.
   const Profile& reference() const override { return reference_ ? *reference_ : saved_; }
-  QString reference_name() const override {
-    return reference_ ? reference_name_ : tr("as saved");
-  }
+  QString reference_name() const override { return reference_ ? reference_name_ : tr("as saved"); }
   void set_reference(const Profile& profile, const QString& name);
   void clear_reference();
   bool has_reference() const { return reference_.has_value(); }

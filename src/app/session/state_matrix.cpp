@@ -27,7 +27,8 @@ void StateMatrix::add_sources() {
   if (begins(std::string(kAnyState))) sources_.push_back({Source::Kind::Any, std::string(kAnyState)});
   for (std::size_t i = 0; i < chart_->size(); ++i) {
     const std::string& group = chart_->state(StateId(i)).group;
-    const bool there = std::any_of(sources_.begin(), sources_.end(), [&](const Source& s) { return s.name == group; });
+    const bool there =
+        std::any_of(sources_.begin(), sources_.end(), [&](const Source& s) { return s.name == group; });
     if (!group.empty() && !there && begins(group)) sources_.push_back({Source::Kind::Group, group});
   }
   for (std::size_t i = 0; i < chart_->size(); ++i)
@@ -49,15 +50,16 @@ void StateMatrix::fill(std::size_t source, std::size_t column) {
     }
   } else {
     for (std::size_t row = 0; row < table.size(); ++row) {
-      if (table[row].from == from.name && chart_->name_of(StateId(column)) == table[row].to) cell.rows.push_back(row);
+      if (table[row].from == from.name && chart_->name_of(StateId(column)) == table[row].to)
+        cell.rows.push_back(row);
     }
     std::stable_sort(cell.rows.begin(), cell.rows.end(),
                      [&](std::size_t a, std::size_t b) { return table[a].priority > table[b].priority; });
   }
-  cell.own = std::size_t(std::count_if(cell.rows.begin(), cell.rows.end(),
-                                       [&](std::size_t row) { return is_own(source, row); }));
-  cell.shadowed = !cell.rows.empty() &&
-                  std::all_of(cell.rows.begin(), cell.rows.end(), [&](std::size_t row) { return shadowed_[row]; });
+  cell.own = std::size_t(
+      std::count_if(cell.rows.begin(), cell.rows.end(), [&](std::size_t row) { return is_own(source, row); }));
+  cell.shadowed = !cell.rows.empty() && std::all_of(cell.rows.begin(), cell.rows.end(),
+                                                    [&](std::size_t row) { return shadowed_[row]; });
 }
 
 std::size_t StateMatrix::source_of(StateId state) const {
@@ -69,7 +71,8 @@ std::size_t StateMatrix::source_of(StateId state) const {
 
 std::pair<std::size_t, std::size_t> StateMatrix::place_of(std::size_t row) const {
   const TransitionSpec& t = chart_->table().transitions[row];
-  const auto source = std::find_if(sources_.begin(), sources_.end(), [&](const Source& s) { return s.name == t.from; });
+  const auto source =
+      std::find_if(sources_.begin(), sources_.end(), [&](const Source& s) { return s.name == t.from; });
   return {std::size_t(source - sources_.begin()), std::size_t(chart_->find(t.to).value_or(StateId{}))};
 }
 

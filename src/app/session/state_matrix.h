@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// A table of states as a matrix: from down, to across. What stands in a cell, how often it fired, what is never taken.
+// A table of states as a matrix: from down, to across. What stands in a cell, how often it fired, what is never
+// taken.
 #pragma once
 
 #include <string>
@@ -41,7 +42,8 @@ class StateMatrix {
   void count(const std::vector<Firing>& firings);
   std::size_t most_fired() const { return most_; }  // Of one state's cell.
   // Firings of a cell, in order.
-  std::vector<Firing> firings_of_cell(const std::vector<Firing>& all, std::size_t source, std::size_t column) const;
+  std::vector<Firing> firings_of_cell(const std::vector<Firing>& all, std::size_t source,
+                                      std::size_t column) const;
 
  private:
   void add_sources();

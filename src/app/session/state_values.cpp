@@ -16,7 +16,8 @@ Override override_with(const std::string& path, const Profile& profile) {
 }
 
 // What the state would have without a word of its own on `path`.
-Profile without_own(const StateTable& table, std::size_t state, const std::string& path, const Profile& profile) {
+Profile without_own(const StateTable& table, std::size_t state, const std::string& path,
+                    const Profile& profile) {
   StateTable bare = table;
   std::erase_if(bare.states[state].overrides, [&](const Override& o) { return o.path == path; });
   const auto chart = StateChart::make(bare);

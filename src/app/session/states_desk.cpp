@@ -6,8 +6,8 @@
 namespace lagniappe::app {
 namespace {
 
-constexpr double kLookBack = 20.0;        // s that are searched for when a part became what it is.
-constexpr double kShareOfTakes = 0.4;     // Of a check's progress.
+constexpr double kLookBack = 20.0;     // s that are searched for when a part became what it is.
+constexpr double kShareOfTakes = 0.4;  // Of a check's progress.
 
 std::vector<QString> takes_of(const Study& study) {
   std::vector<QString> files;
@@ -62,7 +62,9 @@ void StatesDesk::take_table() {
   cancel_check();
   use_.reset();
   std::optional<std::pair<std::string, std::string>> kept;
-  if (chosen_) kept = {matrix_->sources()[chosen_->source].name, std::string(this->chart().name_of(StateId(chosen_->column)))};
+  if (chosen_)
+    kept = {matrix_->sources()[chosen_->source].name,
+            std::string(this->chart().name_of(StateId(chosen_->column)))};
   matrix_ = std::make_unique<StateMatrix>(chart);
   read_of_ = nullptr;
   chosen_.reset();
@@ -163,7 +165,8 @@ GuardStory StatesDesk::story(const StateChart::Transition& transition, std::size
                              bool before_motion) const {
   const Recording& read = *subject();
   const Values values = chart().values_in(read.run.state(tick).state, read.take.profile);
-  GuardStory story{transition.row, explain(chart(), transition, view_of(read, values, tick, before_motion)), {}, {}};
+  GuardStory story{
+      transition.row, explain(chart(), transition, view_of(read, values, tick, before_motion)), {}, {}};
   if (!with_story) return story;
   const std::size_t parts = story.verdict.parts.size();
   story.since.assign(parts, 0.0);
@@ -191,8 +194,8 @@ void StatesDesk::check(std::size_t random_ticks) {
   use_.reset();
   const int number = ++*newest_;
   const std::vector<QString> files = takes_of(takes_.study());
-  QThreadPool::globalInstance()->start([this, number, newest = newest_, files, random_ticks, profile = handling_.now(),
-                                        place = session_.shared_place()] {
+  QThreadPool::globalInstance()->start([this, number, newest = newest_, files, random_ticks,
+                                        profile = handling_.now(), place = session_.shared_place()] {
     const auto deliver = [this, number, newest](const std::function<void()>& what) {
       QMetaObject::invokeMethod(
           this,

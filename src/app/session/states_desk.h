@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Everything that is done with the table of states: read against the shown take, changed, explained, checked. No
-// widgets.
+// Everything that is done with the table of states: read against the shown take, changed, explained, checked.
+// No widgets.
 #pragma once
 
 #include <QObject>
@@ -42,7 +42,8 @@ class StatesDesk : public QObject {
   bool change(const StateTable& table, const QString& what, int gesture = 0);
   int new_gesture() { return handling_.new_gesture(); }
 
-  // The run that is read: the shown take, or its retake under the changed table. Null while neither is by this table.
+  // The run that is read: the shown take, or its retake under the changed table. Null while neither is by this
+  // table.
   const Recording* subject() const;
   bool subject_is_retake() const;
   std::size_t tick() const;  // The playhead, in the subject.
@@ -58,8 +59,8 @@ class StatesDesk : public QObject {
   void choose(std::optional<CellPlace> cell);
   std::vector<Firing> chosen_firings() const;
 
-  // What a transition's guard comes to at a tick of the subject, and where `with_story` since when. As the tick saw it
-  // before its motion where `before_motion`, else as it is at its end. REQUIRES: subject().
+  // What a transition's guard comes to at a tick of the subject, and where `with_story` since when. As the tick
+  // saw it before its motion where `before_motion`, else as it is at its end. REQUIRES: subject().
   GuardStory story(const StateChart::Transition& transition, std::size_t tick, bool with_story,
                    bool before_motion = false) const;
 
@@ -81,7 +82,8 @@ class StatesDesk : public QObject {
 
  private:
   void take_table();
-  SignalView view_of(const Recording& recording, const Values& values, std::size_t tick, bool before_motion) const;
+  SignalView view_of(const Recording& recording, const Values& values, std::size_t tick,
+                     bool before_motion) const;
 
   HandlingDesk& handling_;
   TakeDesk& takes_;

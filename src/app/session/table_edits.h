@@ -16,7 +16,8 @@ StateTable with_state_added(StateTable table, std::size_t at);
 StateTable with_state_copied(StateTable table, std::size_t at);
 StateTable with_state_renamed(StateTable table, std::size_t at, const std::string& name);
 StateTable with_state_moved(StateTable table, std::size_t from, std::size_t to);
-// Its transitions go; states that are like it become themselves what they had of it. REQUIRES: it is not the last.
+// Its transitions go; states that are like it become themselves what they had of it. REQUIRES: it is not the
+// last.
 StateTable without_state(StateTable table, std::size_t at);
 
 }  // namespace lagniappe::app

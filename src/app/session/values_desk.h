@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// What cards are about: values that are shown, compared with others, and changed. The profile's own, or those of one
-// of its states.
+// What cards are about: values that are shown, compared with others, and changed. The profile's own, or those
+// of one of its states.
 #pragma once
 
 #include <QObject>

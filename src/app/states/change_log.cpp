@@ -46,9 +46,8 @@ ChangeLog::ChangeLog(StatesDesk& desk, QWidget* parent)
   column->setSpacing(4);
   column->addWidget(hint_);
   column->addWidget(list_, 1);
-  connect(list_, &QTreeWidget::itemClicked, this, [this](QTreeWidgetItem* item) {
-    desk_.show_tick(item->data(0, Qt::UserRole).toULongLong());
-  });
+  connect(list_, &QTreeWidget::itemClicked, this,
+          [this](QTreeWidgetItem* item) { desk_.show_tick(item->data(0, Qt::UserRole).toULongLong()); });
   connect(&desk_, &StatesDesk::firings_changed, this, &ChangeLog::show_firings);
   connect(&desk_, &StatesDesk::table_changed, this, [this] {
     shown_ = 0;
@@ -73,8 +72,9 @@ void ChangeLog::show_firings() {
   if (!isVisible()) return;
   const auto& firings = desk_.firings();
   // Lines are only added while the same take goes on.
-  const bool goes_on = shown_ > 0 && shown_ <= firings.size() && lines() > 0 &&
-                       list_->topLevelItem(lines() - 1)->data(0, Qt::UserRole).toULongLong() == firings[shown_ - 1].tick;
+  const bool goes_on =
+      shown_ > 0 && shown_ <= firings.size() && lines() > 0 &&
+      list_->topLevelItem(lines() - 1)->data(0, Qt::UserRole).toULongLong() == firings[shown_ - 1].tick;
   if (!goes_on) {
     list_->clear();
     shown_ = firings.size() > kMostLines ? firings.size() - kMostLines : 0;
@@ -82,7 +82,8 @@ void ChangeLog::show_firings() {
   QList<QTreeWidgetItem*> items;
   for (; shown_ < firings.size(); ++shown_) {
     const Firing& f = firings[shown_];
-    auto* item = new QTreeWidgetItem({desk_.time_text(f.tick), firing_words(desk_, f), firing_guard_words(desk_, f)});
+    auto* item =
+        new QTreeWidgetItem({desk_.time_text(f.tick), firing_words(desk_, f), firing_guard_words(desk_, f)});
     item->setData(0, Qt::UserRole, qulonglong(f.tick));
     item->setIcon(1, dot(theme::state_colour(f.to, desk_.chart())));
     for (int c = 0; c < 3; ++c) item->setToolTip(c, item->text(2));
@@ -90,8 +91,9 @@ void ChangeLog::show_firings() {
   }
   list_->addTopLevelItems(items);
   list_->scrollToBottom();
-  hint_->setText(desk_.subject() == nullptr ? tr("This take was driven by another table; drive on, or look at its retake.")
-                 : firings.empty()          ? tr("Nothing has changed its state yet: drive.")
+  hint_->setText(desk_.subject() == nullptr
+                     ? tr("This take was driven by another table; drive on, or look at its retake.")
+                 : firings.empty()           ? tr("Nothing has changed its state yet: drive.")
                  : desk_.subject_is_retake() ? tr("Changes of state in the retake under the changed table")
                                              : tr("Changes of state in this take"));
 }

@@ -14,8 +14,9 @@ namespace lagniappe::app {
 FindingsPane::FindingsPane(StatesDesk& desk, QWidget* parent)
     : QWidget(parent),
       desk_(desk),
-      hint_(new QLabel(tr("The check runs the takes of the study, and a million ticks with random sticks and buttons "
-                          "from all marks of this course, and counts what of the table they use."))),
+      hint_(new QLabel(
+          tr("The check runs the takes of the study, and a million ticks with random sticks and buttons "
+             "from all marks of this course, and counts what of the table they use."))),
       summary_(new QLabel),
       check_(new QPushButton(theme::icon("route"), tr("Check the table"))),
       cancel_(new QPushButton(theme::icon("x"), tr("Cancel"))),
@@ -81,7 +82,8 @@ void FindingsPane::show_findings() {
   if (const TableUse* use = desk_.use()) {
     const auto used = std::count_if(use->rows.begin(), use->rows.end(),
                                     [](const TableUse::Row& r) { return r.fired_in_all() > 0; });
-    const auto entered = std::count_if(use->ticks_in.begin(), use->ticks_in.end(), [](std::size_t n) { return n > 0; });
+    const auto entered =
+        std::count_if(use->ticks_in.begin(), use->ticks_in.end(), [](std::size_t n) { return n > 0; });
     summary_->setText(tr("In %L1 ticks: %2 of %3 states entered, %4 of %5 transitions taken.")
                           .arg(use->ticks)
                           .arg(entered)

@@ -12,23 +12,27 @@
 namespace lagniappe::app {
 namespace {
 
-constexpr int kWrong = 8, kHolds = 9, kFails = 10;  // Indicators of ours.
+constexpr double kPoints = 9.0;                               // Scintilla knows no pixels.
+constexpr unsigned long kWrong = 8, kHolds = 9, kFails = 10;  // Indicators of ours.
+
+QFont in_points(QFont font) {
+  font.setPointSizeF(kPoints);
+  return font;
+}
 
 // The colours of Lua, from the theme.
 QsciLexerLua* lexer_for(QObject* parent) {
   auto* lexer = new QsciLexerLua(parent);
-  const QFont font = theme::number_font(12);
+  const QFont font = in_points(theme::number_font(12));
   lexer->setDefaultFont(font);
   lexer->setFont(font);
   lexer->setPaper(Qt::white);
   lexer->setDefaultPaper(Qt::white);
   lexer->setColor(theme::kInk);
-  const std::pair<int, QColor> colours[] = {{QsciLexerLua::Keyword, theme::kPlum},
-                                            {QsciLexerLua::Number, theme::kTeal},
-                                            {QsciLexerLua::String, theme::kMoss},
-                                            {QsciLexerLua::Comment, theme::kInk2},
-                                            {QsciLexerLua::LineComment, theme::kInk2},
-                                            {QsciLexerLua::Operator, theme::kBrick}};
+  const std::pair<int, QColor> colours[] = {
+      {QsciLexerLua::Keyword, theme::kPlum},     {QsciLexerLua::Number, theme::kTeal},
+      {QsciLexerLua::String, theme::kMoss},      {QsciLexerLua::Comment, theme::kInk2},
+      {QsciLexerLua::LineComment, theme::kInk2}, {QsciLexerLua::Operator, theme::kBrick}};
   for (const auto& [style, colour] : colours) lexer->setColor(colour, style);
   return lexer;
 }
@@ -41,9 +45,10 @@ LuaEditor::LuaEditor(Kind kind, QWidget* parent) : QsciScintilla(parent), kind_(
   complete_from({});
   setUtf8(true);
   setEolMode(QsciScintilla::EolUnix);
-  for (int margin = 0; margin < 3; ++margin) setMarginWidth(margin, kind == Kind::Script && margin == 0 ? 18 : 0);
+  for (int margin = 0; margin < 3; ++margin)
+    setMarginWidth(margin, kind == Kind::Script && margin == 0 ? 18 : 0);
   if (kind == Kind::Script) setMarginLineNumbers(0, true);
-  setMarginsFont(theme::number_font(9));
+  setMarginsFont(in_points(theme::number_font(9)));
   setMarginsBackgroundColor(theme::kPaper);
   setMarginsForegroundColor(theme::kInk2);
   setWrapMode(QsciScintilla::WrapWord);
@@ -56,13 +61,17 @@ LuaEditor::LuaEditor(Kind kind, QWidget* parent) : QsciScintilla(parent), kind_(
   setFrameShape(QFrame::StyledPanel);
   SendScintilla(SCI_SETHSCROLLBAR, 0ul);
   SendScintilla(SCI_SETTABWIDTH, 2ul);
-  indicatorDefine(QsciScintilla::SquiggleIndicator, kWrong);
-  setIndicatorForegroundColor(theme::kBrick, kWrong);
-  indicatorDefine(QsciScintilla::StraightBoxIndicator, kHolds);
-  indicatorDefine(QsciScintilla::StraightBoxIndicator, kFails);
-  setIndicatorForegroundColor(theme::kMoss, kHolds);
-  setIndicatorForegroundColor(theme::kBrick, kFails);
-  setIndicatorDrawUnder(true);
+  indicatorDefine(QsciScintilla::SquiggleIndicator, int(kWrong));
+  setIndicatorForegroundColor(theme::kBrick, int(kWrong));
+  indicatorDefine(QsciScintilla::StraightBoxIndicator, int(kHolds));
+  indicatorDefine(QsciScintilla::StraightBoxIndicator, int(kFails));
+  setIndicatorForegroundColor(theme::kMoss, int(kHolds));
+  setIndicatorForegroundColor(theme::kBrick, int(kFails));
+  for (const unsigned long indicator : {kHolds, kFails}) {
+    SendScintilla(SCI_INDICSETALPHA, indicator, 34l);
+    SendScintilla(SCI_INDICSETOUTLINEALPHA, indicator, 120l);
+    SendScintilla(SCI_INDICSETUNDER, indicator, 1l);
+  }
   connect(this, &QsciScintilla::textChanged, this, &LuaEditor::look);
 }
 
@@ -76,10 +85,11 @@ void LuaEditor::complete_from(const std::vector<std::string>& slots_of_table) {
   auto* apis = new QsciAPIs(lexer());  // The lexer takes it over, and drops the one before.
   for (const Signal& s : all_signals()) apis->add(QString::fromUtf8(s.key.data(), qsizetype(s.key.size())));
   for (const std::string& slot : slots_of_table) apis->add("memory." + QString::fromStdString(slot));
-  for (const char* word : {"and", "or", "not", "true", "false", "math.abs", "math.max", "math.min"}) apis->add(word);
-  if (kind_ == Kind::Script) {
-    for (const char* call : {"jump()", "leave_ground()", "steer(forward, right)", "gravity(share)", "velocity.forward",
-                             "velocity.right", "velocity.up"})
+  for (const char* word : {"and", "or", "not", "true", "false", "math.abs", "math.max", "math.min"})
+    apis->add(word);
+  if (kind_ != Kind::Guard) {
+    for (const char* call : {"jump()", "leave_ground()", "steer(forward, right)", "gravity(share)",
+                             "velocity.forward", "velocity.right", "velocity.up"})
       apis->add(call);
   }
   apis->prepare();
@@ -99,23 +109,25 @@ void LuaEditor::show_text(const QString& shown) {
   look();
 }
 
-void LuaEditor::mark(int indicator, std::size_t begin, std::size_t end) {
-  SendScintilla(SCI_SETINDICATORCURRENT, static_cast<unsigned long>(indicator));
+void LuaEditor::mark(unsigned long indicator, std::size_t begin, std::size_t end) {
+  SendScintilla(SCI_SETINDICATORCURRENT, indicator);
   SendScintilla(SCI_INDICATORFILLRANGE, static_cast<unsigned long>(begin), static_cast<long>(end - begin));
 }
 
 void LuaEditor::look() {
   const std::string now = text().toStdString();
-  const bool may_be_empty = kind_ == Kind::Script && now.find_first_not_of(" \t\n") == std::string::npos;
-  const auto wrong = may_be_empty                 ? std::nullopt
-                     : kind_ == Kind::Guard       ? guard_fault(now, memory_)
-                                                  : script_fault(now, memory_);
-  clearIndicatorRange(0, 0, lines(), 0, kWrong);
+  const bool may_be_empty = kind_ != Kind::Guard && now.find_first_not_of(" \t\n") == std::string::npos;
+  const auto wrong = may_be_empty           ? std::nullopt
+                     : kind_ == Kind::Guard ? guard_fault(now, memory_)
+                                            : script_fault(now, memory_);
+  clearIndicatorRange(0, 0, lines(), 0, int(kWrong));
   if (wrong) {
-    const auto place = QRegularExpression("line (\\d+)(?:, column (\\d+))?").match(QString::fromStdString(*wrong));
+    const auto place =
+        QRegularExpression("line (\\d+)(?:, column (\\d+))?").match(QString::fromStdString(*wrong));
     const int line = std::clamp(place.captured(1).toInt() - 1, 0, std::max(lines() - 1, 0));
     const auto begin = std::size_t(positionFromLineIndex(line, 0));
-    const std::size_t from = place.captured(2).isEmpty() ? begin : begin + std::size_t(place.captured(2).toInt() - 1);
+    const std::size_t from =
+        place.captured(2).isEmpty() ? begin : begin + std::size_t(place.captured(2).toInt() - 1);
     const auto end = std::size_t(SendScintilla(SCI_GETLINEENDPOSITION, static_cast<unsigned long>(line)));
     mark(kWrong, std::min(from, end > 0 ? end - 1 : 0), std::max(end, from + 1));
   }
@@ -130,7 +142,7 @@ void LuaEditor::look() {
 }
 
 void LuaEditor::show_parts(const std::vector<GuardPart>& parts) {
-  for (const int indicator : {kHolds, kFails}) clearIndicatorRange(0, 0, lines(), 0, indicator);
+  for (const auto indicator : {kHolds, kFails}) clearIndicatorRange(0, 0, lines(), 0, int(indicator));
   for (const GuardPart& part : parts) mark(part.holds ? kHolds : kFails, part.begin, part.end);
 }
 
@@ -139,8 +151,9 @@ bool LuaEditor::event(QEvent* event) {
   if (event->type() == QEvent::ShortcutOverride) {
     const auto* key = static_cast<QKeyEvent*>(event);
     const bool control = key->modifiers() & Qt::ControlModifier;
-    const bool edits = control && (key->key() == Qt::Key_Z || key->key() == Qt::Key_A || key->key() == Qt::Key_C ||
-                                   key->key() == Qt::Key_V || key->key() == Qt::Key_X);
+    const bool edits =
+        control && (key->key() == Qt::Key_Z || key->key() == Qt::Key_A || key->key() == Qt::Key_C ||
+                    key->key() == Qt::Key_V || key->key() == Qt::Key_X);
     const bool function = key->key() >= Qt::Key_F1 && key->key() <= Qt::Key_F35;
     if ((!control || edits) && !function) {
       event->accept();

@@ -11,7 +11,7 @@ namespace lagniappe::app {
 class LuaEditor : public QsciScintilla {
   Q_OBJECT
  public:
-  enum class Kind { Guard, Script };
+  enum class Kind { Guard, Action, Script };  // A script has lines with numbers.
   explicit LuaEditor(Kind kind, QWidget* parent = nullptr);
 
   void set_memory(const std::vector<std::string>& slots_of_table);
@@ -33,7 +33,7 @@ class LuaEditor : public QsciScintilla {
  private:
   void complete_from(const std::vector<std::string>& slots_of_table);
   void look();
-  void mark(int indicator, std::size_t begin, std::size_t end);
+  void mark(unsigned long indicator, std::size_t begin, std::size_t end);
 
   Kind kind_;
   std::vector<std::string> memory_;

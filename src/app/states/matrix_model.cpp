@@ -13,7 +13,7 @@ namespace {
 
 constexpr int kGuardPixels = 10, kMostLines = 3;
 constexpr int kCountWidth = 14;  // Kept free for the number, in the last line.
-constexpr int kHeat = 110;  // Alpha of the cell that fired most.
+constexpr int kHeat = 110;       // Alpha of the cell that fired most.
 
 QString qt(const std::string& text) { return QString::fromStdString(text); }
 
@@ -23,8 +23,11 @@ QString guards_of(const StatesDesk& desk, const StateMatrix::Cell& cell) {
   return guards.join("\n");
 }
 
-// As many lines as fit, broken between words where that is possible; the last is narrower, and ends in dots if more
-// would follow.
+// Long names may be broken behind a dot or a stroke.
+QString breakable(QString text) { return text.replace(".", ".\u200b").replace("_", "_\u200b"); }
+
+// As many lines as fit, broken between words where that is possible; the last is narrower, and ends in dots if
+// more would follow.
 QStringList lines_of(const QString& text, const QFont& font, int width, int most, int last_width) {
   const QFontMetrics metrics(font);
   QStringList lines;
@@ -81,14 +84,15 @@ QString MatrixModel::tip(std::size_t source, std::size_t column) const {
   const StateMatrix::Cell& cell = desk_.matrix().cell(source, column);
   const QString from = qt(desk_.matrix().sources()[source].name), to = qt(desk_.table().states[column].name);
   QString text = tr("<b>%1 to %2</b>").arg(from.toHtmlEscaped(), to.toHtmlEscaped());
-  if (cell.rows.empty()) return text + tr("<br>No transition. Enter adds one.");
+  if (cell.rows.empty()) return text + tr("<br>No transition; Space adds one.");
   for (const std::size_t row : cell.rows) {
     const TransitionSpec& t = desk_.table().transitions[row];
     text += tr("<br><code>%1</code>").arg(qt(t.guard).toHtmlEscaped());
     if (!desk_.matrix().is_own(source, row)) text += tr("  from %1").arg(qt(t.from).toHtmlEscaped());
   }
   if (cell.shadowed) text += tr("<br>Never taken: another is asked before it and holds whenever it does.");
-  if (desk_.subject() != nullptr) text += tr("<br>Fired %n times.", nullptr, int(cell.fired));
+  if (desk_.subject() != nullptr)
+    text += cell.fired == 1 ? tr("<br>Fired once.") : tr("<br>Fired %1 times.").arg(cell.fired);
   return text;
 }
 
@@ -101,7 +105,8 @@ QVariant MatrixModel::headerData(int section, Qt::Orientation orientation, int r
   return at < sources.size() ? qt(sources[at].name) : QString();
 }
 
-void MatrixDelegate::paint(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index) const {
+void MatrixDelegate::paint(QPainter* painter, const QStyleOptionViewItem& option,
+                           const QModelIndex& index) const {
   const auto source = std::size_t(index.row()), column = std::size_t(index.column());
   const StateMatrix& matrix = desk_.matrix();
   if (source >= matrix.sources().size() || column >= matrix.columns()) return;
@@ -119,7 +124,8 @@ void MatrixDelegate::paint(QPainter* painter, const QStyleOptionViewItem& option
   } else {
     QColor heat = theme::kGold;
     const double most = double(std::max<std::size_t>(matrix.most_fired(), 1));
-    heat.setAlpha(cell.fired == 0 ? 0 : int(kHeat * std::min(1.0, std::log1p(double(cell.fired)) / std::log1p(most))));
+    heat.setAlpha(
+        cell.fired == 0 ? 0 : int(kHeat * std::min(1.0, std::log1p(double(cell.fired)) / std::log1p(most))));
     painter->setPen(QPen(theme::kRule, 1));
     painter->setBrush(theme::kSheet);
     painter->drawRoundedRect(area, 3, 3);
@@ -154,7 +160,8 @@ void MatrixDelegate::paint_guards(QPainter& painter, const QRect& area, const St
   const int height = QFontMetrics(font).height() - 2;
   const int most = std::clamp(area.height() / height, 1, kMostLines);
   int y = area.top();
-  for (const QString& line : lines_of(guards_of(desk_, cell), font, area.width(), most, area.width() - kCountWidth)) {
+  for (const QString& line :
+       lines_of(breakable(guards_of(desk_, cell)), font, area.width(), most, area.width() - kCountWidth)) {
     painter.drawText(QRect(area.left(), y, area.width(), height + 2), Qt::AlignLeft | Qt::AlignTop, line);
     y += height;
   }

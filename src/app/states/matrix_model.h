@@ -27,7 +27,8 @@ class MatrixModel : public QAbstractTableModel {
 class MatrixDelegate : public QStyledItemDelegate {
   Q_OBJECT
  public:
-  explicit MatrixDelegate(StatesDesk& desk, QObject* parent = nullptr) : QStyledItemDelegate(parent), desk_(desk) {}
+  explicit MatrixDelegate(StatesDesk& desk, QObject* parent = nullptr)
+      : QStyledItemDelegate(parent), desk_(desk) {}
   void paint(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index) const override;
 
  private:

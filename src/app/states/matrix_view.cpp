@@ -10,8 +10,8 @@
 namespace lagniappe::app {
 namespace {
 
-constexpr int kNames = 84, kTop = 26;               // Pixels of the headers.
-constexpr int kLeastWidth = 62, kMostWidth = 118;   // Of a cell.
+constexpr int kNames = 84, kTop = 26;              // Pixels of the headers.
+constexpr int kLeastWidth = 62, kMostWidth = 118;  // Of a cell.
 constexpr int kLeastHeight = 33, kMostHeight = 52;
 
 }  // namespace
@@ -60,7 +60,8 @@ void StateHeader::paintSection(QPainter* painter, const QRect& rect, int section
   font.setItalic(!state);
   painter->setFont(font);
   painter->setPen(state ? theme::ink_on(colour) : theme::kInk);
-  const bool now = state && orientation() == Qt::Vertical && desk_.subject() != nullptr && *state == desk_.state_now();
+  const bool now =
+      state && orientation() == Qt::Vertical && desk_.subject() != nullptr && *state == desk_.state_now();
   const QRect inside = area.adjusted(now ? 16 : 6, 0, -3, 0);
   painter->drawText(inside, Qt::AlignVCenter | Qt::AlignLeft,
                     QFontMetrics(font).elidedText(text, Qt::ElideRight, inside.width()));
@@ -103,7 +104,8 @@ MatrixView::MatrixView(StatesDesk& desk, QWidget* parent) : QTableView(parent), 
     const auto& source = desk_.matrix().sources()[std::size_t(section)];
     if (source.kind == StateMatrix::Source::Kind::State) emit state_asked(source.state);
   });
-  connect(across, &QHeaderView::sectionClicked, this, [this](int section) { emit state_asked(StateId(section)); });
+  connect(across, &QHeaderView::sectionClicked, this,
+          [this](int section) { emit state_asked(StateId(section)); });
   connect(&desk_, &StatesDesk::table_changed, this, [this] {
     fit();
     show_chosen();
@@ -157,8 +159,7 @@ bool MatrixView::event(QEvent* event) {
     auto* key = static_cast<QKeyEvent*>(event);
     const bool plain = (key->modifiers() & ~Qt::KeypadModifier) == Qt::NoModifier;
     switch (key->key()) {
-      case Qt::Key_Return:
-      case Qt::Key_Enter:
+      case Qt::Key_Space:
       case Qt::Key_Home:
       case Qt::Key_End:
       case Qt::Key_Delete:
@@ -177,7 +178,7 @@ bool MatrixView::event(QEvent* event) {
 
 void MatrixView::keyPressEvent(QKeyEvent* event) {
   const bool control = event->modifiers() & Qt::ControlModifier;
-  if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) return emit edit_asked();
+  if (event->key() == Qt::Key_Space) return emit edit_asked();
   if (event->key() == Qt::Key_Delete) return emit remove_asked();
   if (control && (event->key() == Qt::Key_Up || event->key() == Qt::Key_Down) && desk_.chosen()) {
     const auto& source = desk_.matrix().sources()[desk_.chosen()->source];

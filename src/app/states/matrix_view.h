@@ -36,7 +36,7 @@ class MatrixView : public QTableView {
   QRect cell_rect(std::size_t source, std::size_t column) const;  // In the viewport.
 
  signals:
-  void edit_asked();               // The guard of the chosen cell.
+  void edit_asked();                // The guard of the chosen cell.
   void state_asked(StateId state);  // By its header.
   void remove_asked();
   void state_moved(std::size_t from, std::size_t to);

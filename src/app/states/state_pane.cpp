@@ -47,15 +47,17 @@ StatePane::StatePane(StatesDesk& desk, HandlingDesk& handling, DriveSession& ses
       like_(new QComboBox),
       behaviour_(new QComboBox),
       stance_(new QComboBox),
-      enter_(new LuaEditor(LuaEditor::Kind::Script)),
-      exit_(new LuaEditor(LuaEditor::Kind::Script)),
+      enter_(new LuaEditor(LuaEditor::Kind::Action)),
+      exit_(new LuaEditor(LuaEditor::Kind::Action)),
       script_(new LuaEditor(LuaEditor::Kind::Script)),
       script_label_(new QLabel(tr("Script: Lua, run in every tick"))),
       overrides_(new QLabel),
       fault_(new QLabel),
       add_(button("check", tr("Add"), tr("A new state after this one"))),
-      copy_(button("columns-2", tr("Duplicate"), tr("The same again under another name, with its transitions"))),
-      remove_(button("trash-2", tr("Delete"), tr("With its transitions; what is like it keeps what it had of it"))),
+      copy_(
+          button("columns-2", tr("Duplicate"), tr("The same again under another name, with its transitions"))),
+      remove_(
+          button("trash-2", tr("Delete"), tr("With its transitions; what is like it keeps what it had of it"))),
       inside_(nullptr) {
   setObjectName("sidePage");
   setAttribute(Qt::WA_StyledBackground);
@@ -151,24 +153,28 @@ void StatePane::connect_fields() {
     change_state(
         [&](StateSpec& s) {
           s.memory.clear();
-          for (const QString& slot : forgets_->text().split(' ', Qt::SkipEmptyParts)) s.memory.push_back(slot.toStdString());
+          for (const QString& slot : forgets_->text().split(' ', Qt::SkipEmptyParts))
+            s.memory.push_back(slot.toStdString());
         },
         tr("slots"));
   });
   connect(like_, &QComboBox::activated, this, [this](int at) {
-    change_state([&](StateSpec& s) { s.like = at == 0 ? "" : like_->itemText(at).toStdString(); }, tr("likeness"));
+    change_state([&](StateSpec& s) { s.like = at == 0 ? "" : like_->itemText(at).toStdString(); },
+                 tr("likeness"));
   });
   connect(behaviour_, &QComboBox::activated, this, [this](int at) {
     change_state(
         [&](StateSpec& s) {
           s.behaviour = at == 0 ? std::nullopt : std::optional(Behaviour(at - 1));
           // A script state has a script: this one lets the stick do what it does.
-          if (s.behaviour == Behaviour::Script && s.script.empty()) s.script = "steer(wish_forward, wish_right)";
+          if (s.behaviour == Behaviour::Script && s.script.empty())
+            s.script = "steer(wish_forward, wish_right)";
         },
         tr("behaviour"));
   });
   connect(stance_, &QComboBox::activated, this, [this](int at) {
-    change_state([&](StateSpec& s) { s.stance = at == 0 ? std::nullopt : std::optional(Stance(at - 1)); }, tr("stance"));
+    change_state([&](StateSpec& s) { s.stance = at == 0 ? std::nullopt : std::optional(Stance(at - 1)); },
+                 tr("stance"));
   });
   const auto lua_field = [this](LuaEditor* editor, const QString& what, std::string StateSpec::*member) {
     connect(editor, &LuaEditor::edited, this, [this, what, member](const QString& text) {
@@ -176,7 +182,9 @@ void StatePane::connect_fields() {
       change_state([&](StateSpec& s) { s.*member = text.trimmed().toStdString(); }, what, gesture_);
     });
     connect(editor, &LuaEditor::fault_changed, this, [this, editor, what] {
-      fault_->setText(editor->fault().isEmpty() ? QString() : tr("%1: %2. The one before goes on.").arg(what, editor->fault()));
+      fault_->setText(editor->fault().isEmpty()
+                          ? QString()
+                          : tr("%1: %2. The one before goes on.").arg(what, editor->fault()));
       fault_->setVisible(!fault_->text().isEmpty());
     });
   };
@@ -226,7 +234,8 @@ void StatePane::show_spec() {
   showing_ = true;
   if (!name_->hasFocus()) name_->setText(qt(s.name));
   group_->setText(qt(s.group));
-  if (s.group.empty() && !made.group.empty()) group_->setPlaceholderText(tr("%1, as what it is like").arg(qt(made.group)));
+  if (s.group.empty() && !made.group.empty())
+    group_->setPlaceholderText(tr("%1, as what it is like").arg(qt(made.group)));
   if (made.group.empty()) group_->setPlaceholderText(tr("none"));
   pose_->setText(qt(s.pose));
   pose_->setPlaceholderText(qt(made.pose));
@@ -249,9 +258,11 @@ void StatePane::show_spec() {
   script_->setVisible(scripted);
   script_label_->setVisible(scripted);
   remove_->setEnabled(desk_.chart().size() > 1);
-  overrides_->setText(s.overrides.empty()
-                          ? tr("All values are the profile's. What is changed on a card here is so in %1 only.").arg(qt(s.name))
-                          : tr("%n values are its own; a card marks them.", nullptr, int(s.overrides.size())));
+  overrides_->setText(
+      s.overrides.empty()
+          ? tr("All values are the profile's. What is changed on a card here is so in %1 only.").arg(qt(s.name))
+      : s.overrides.size() == 1 ? tr("One value is its own; a card marks it.")
+                                : tr("%1 values are its own; a card marks them.").arg(s.overrides.size()));
   fault_->setVisible(!fault_->text().isEmpty());
   showing_ = false;
   for (Card* made_card : cards_) made_card->show_profiles();

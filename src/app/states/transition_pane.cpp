@@ -15,6 +15,7 @@
 namespace lagniappe::app {
 namespace {
 
+constexpr int kLongestFault = 150;  // Characters.
 constexpr int kGuardHeight = 84, kActionHeight = 46;
 
 QString qt(const std::string& text) { return QString::fromStdString(text); }
@@ -39,7 +40,7 @@ TransitionPane::TransitionPane(StatesDesk& desk, QWidget* parent)
       remark_(caption({})),
       which_(new QComboBox),
       guard_(new LuaEditor(LuaEditor::Kind::Guard)),
-      action_(new LuaEditor(LuaEditor::Kind::Script)),
+      action_(new LuaEditor(LuaEditor::Kind::Action)),
       priority_(new QSpinBox),
       stay_(new QDoubleSpinBox),
       add_(new QPushButton(theme::icon("check"), tr("Add a transition"))),
@@ -64,8 +65,9 @@ TransitionPane::TransitionPane(StatesDesk& desk, QWidget* parent)
   auto* inside = new QVBoxLayout(editing_);
   inside->setContentsMargins(0, 0, 0, 0);
   inside->setSpacing(5);
-  for (QWidget* part : std::initializer_list<QWidget*>{which_, whose_, caption(tr("Guard: taken when this holds")),
-                                                       guard_, fault_, parts_, make_numbers(), make_firings()})
+  for (QWidget* part :
+       std::initializer_list<QWidget*>{which_, whose_, caption(tr("Guard: taken when this holds")), guard_,
+                                       fault_, parts_, make_numbers(), make_firings()})
     inside->addWidget(part);
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(10, 8, 8, 8);
@@ -93,9 +95,8 @@ TransitionPane::TransitionPane(StatesDesk& desk, QWidget* parent)
   });
   connect(action_, &LuaEditor::fault_changed, this, &TransitionPane::show_fault);
   connect(action_, &LuaEditor::left, this, &TransitionPane::left);
-  connect(priority_, &QSpinBox::valueChanged, this, [this](int value) {
-    change_row([&](TransitionSpec& t) { t.priority = value; }, tr("priority"));
-  });
+  connect(priority_, &QSpinBox::valueChanged, this,
+          [this](int value) { change_row([&](TransitionSpec& t) { t.priority = value; }, tr("priority")); });
   connect(stay_, &QDoubleSpinBox::valueChanged, this, [this](double value) {
     change_row([&](TransitionSpec& t) { t.shortest_stay = value; }, tr("shortest stay"));
   });
@@ -112,6 +113,8 @@ QWidget* TransitionPane::make_numbers() {
   form->setContentsMargins(0, 4, 0, 0);
   form->setVerticalSpacing(4);
   priority_->setRange(-1000, 1000);
+  for (QAbstractSpinBox* field : std::initializer_list<QAbstractSpinBox*>{priority_, stay_})
+    field->setButtonSymbols(QAbstractSpinBox::NoButtons);
   priority_->setKeyboardTracking(false);
   priority_->setToolTip(tr("Of two that hold, the higher is taken"));
   stay_->setRange(0.0, 3600.0);
@@ -161,13 +164,16 @@ void TransitionPane::show_cell() {
     return;
   }
   const StateMatrix::Cell& content = desk_.matrix().cell(cell->source, cell->column);
-  title_->setText(tr("%1 \u2192 %2").arg(qt(desk_.matrix().sources()[cell->source].name),
-                                         qt(desk_.table().states[cell->column].name)));
+  title_->setText(
+      tr("%1 \u2192 %2")
+          .arg(qt(desk_.matrix().sources()[cell->source].name), qt(desk_.table().states[cell->column].name)));
   showing_ = true;
   const int kept = which_->currentIndex();
   which_->clear();
   for (const std::size_t r : content.rows)
-    which_->addItem(QString("%1  %2").arg(desk_.table().transitions[r].priority).arg(qt(desk_.table().transitions[r].guard).simplified().left(40)));
+    which_->addItem(QString("%1  %2")
+                        .arg(desk_.table().transitions[r].priority)
+                        .arg(qt(desk_.table().transitions[r].guard).simplified().left(40)));
   which_->setCurrentIndex(std::clamp(kept, 0, std::max(which_->count() - 1, 0)));
   which_->setVisible(content.rows.size() > 1);
   which_->setToolTip(tr("Several transitions lead there, in this order"));
@@ -176,7 +182,10 @@ void TransitionPane::show_cell() {
   add_->setVisible(true);
   remove_->setVisible(!content.rows.empty());
   if (content.shadowed) {
-    remark_->setText(tr("Never taken: another transition is asked before it and holds whenever it does."));
+    const bool unfilled = desk_.table().transitions[content.rows.front()].guard.starts_with("false");
+    remark_->setText(
+        unfilled ? tr("Never taken: its guard is false. Write when it is to be taken.")
+                 : tr("Never taken: another transition is asked before it and holds whenever it does."));
     remark_->show();
   }
   show_row();
@@ -188,7 +197,8 @@ void TransitionPane::show_row() {
   showing_ = true;
   const TransitionSpec& t = desk_.table().transitions[*at];
   const bool own = desk_.matrix().is_own(desk_.chosen()->source, *at);
-  whose_->setText(own ? QString() : tr("From %1: what is changed here changes it for all its states.").arg(qt(t.from)));
+  whose_->setText(own ? QString()
+                      : tr("From %1: what is changed here changes it for all its states.").arg(qt(t.from)));
   whose_->setVisible(!own);
   guard_->set_memory(desk_.table().memory);
   action_->set_memory(desk_.table().memory);
@@ -205,7 +215,7 @@ void TransitionPane::show_row() {
 
 void TransitionPane::show_fault() {
   const QString guard = guard_->fault(), action = action_->fault();
-  fault_->setText(!guard.isEmpty() ? tr("%1. The guard before goes on.").arg(guard)
+  fault_->setText(!guard.isEmpty()    ? tr("%1. The guard before goes on.").arg(guard.left(kLongestFault))
                   : !action.isEmpty() ? tr("Action: %1. The one before goes on.").arg(action)
                                       : QString());
   fault_->setVisible(!fault_->text().isEmpty());
@@ -225,8 +235,9 @@ void TransitionPane::show_now() {
     return guard_->show_parts({});
   }
   const GuardStory story = desk_.story(*t, desk_.tick(), false);
-  parts_->setText(tr("At %1, in %2:<br>").arg(desk_.time_text(desk_.tick()),
-                                              qt(std::string(desk_.chart().name_of(desk_.state_now()))).toHtmlEscaped()) +
+  parts_->setText(tr("At %1, in %2:<br>")
+                      .arg(desk_.time_text(desk_.tick()),
+                           qt(std::string(desk_.chart().name_of(desk_.state_now()))).toHtmlEscaped()) +
                   story_html(desk_.table().transitions[*at].guard, story));
   guard_->show_parts(guard_->fault().isEmpty() ? story.verdict.parts : std::vector<GuardPart>());
 }
@@ -237,9 +248,10 @@ void TransitionPane::show_firings() {
   if (!desk_.chosen() || !isVisible()) return;
   const auto firings = desk_.chosen_firings();
   firing_row_->setVisible(desk_.subject() != nullptr);
-  fired_->setText(firings.empty() ? tr("Never fired in this take.")
-                                  : tr("Fired %n times, last at %1.", nullptr, int(firings.size()))
-                                        .arg(desk_.time_text(firings.back().tick)));
+  const QString times = firings.size() == 1 ? tr("once") : tr("%1 times").arg(firings.size());
+  fired_->setText(firings.empty()
+                      ? tr("Never fired in this take.")
+                      : tr("Fired %1, last at %2.").arg(times, desk_.time_text(firings.back().tick)));
   for (QPushButton* button : {before_, after_}) button->setEnabled(!firings.empty());
 }
 
@@ -252,7 +264,8 @@ void TransitionPane::go_to_firing(int direction) {
   if (to) desk_.show_tick(*to);
 }
 
-void TransitionPane::change_row(const std::function<void(TransitionSpec&)>& change, const QString& what, bool typed) {
+void TransitionPane::change_row(const std::function<void(TransitionSpec&)>& change, const QString& what,
+                                bool typed) {
   const auto at = row();
   if (showing_ || !at) return;
   StateTable table = desk_.table();

@@ -6,6 +6,7 @@
 #include <QVBoxLayout>
 
 #include "states/guard_words.h"
+#include "theme/theme.h"
 
 namespace lagniappe::app {
 namespace {
@@ -48,7 +49,8 @@ WhyPane::WhyPane(StatesDesk& desk, QWidget* parent)
   column->addWidget(title(tr("Why is it not in")));
   column->addWidget(target_);
   column->addWidget(there_, 1);
-  connect(here_, &QLabel::linkActivated, this, [this](const QString& tick) { desk_.show_tick(tick.toULongLong()); });
+  connect(here_, &QLabel::linkActivated, this,
+          [this](const QString& tick) { desk_.show_tick(tick.toULongLong()); });
   connect(target_, &QComboBox::currentIndexChanged, this, &WhyPane::explain);
   connect(&desk_, &StatesDesk::table_changed, this, &WhyPane::show_states);
   connect(&desk_, &StatesDesk::firings_changed, this, &WhyPane::explain);
@@ -89,12 +91,14 @@ QString WhyPane::here() const {
   const auto end = std::upper_bound(all.begin(), all.end(), desk_.tick(),
                                     [](std::size_t tick, const Firing& f) { return tick < f.tick; });
   const auto count = std::min<std::size_t>(kChain, std::size_t(end - all.begin()));
-  QString text = tr("At %1 it is in <b>%2</b>.").arg(desk_.time_text(desk_.tick()), name_of(desk_, desk_.state_now()));
+  QString text =
+      tr("At %1 it is in <b>%2</b>.").arg(desk_.time_text(desk_.tick()), name_of(desk_, desk_.state_now()));
   if (count == 0) return text + tr(" It has been since the start.");
   for (auto f = end; f != end - std::ptrdiff_t(count);) {
     --f;
-    text += tr("<br><a href='%1'>%2</a> %3: <code>%4</code>")
+    text += tr("<br><a href='%1' style='color:%2'>%3</a> %4: <code>%5</code>")
                 .arg(f->tick)
+                .arg(theme::kTeal.name())
                 .arg(desk_.time_text(f->tick), firing_words(desk_, *f).toHtmlEscaped(),
                      firing_guard_words(desk_, *f).toHtmlEscaped());
   }
@@ -110,7 +114,8 @@ QString WhyPane::there(StateId target) const {
     const TransitionSpec& spec = desk_.table().transitions[t.row];
     const GuardStory story = desk_.story(t, desk_.tick(), true);
     text += tr("<p><b>%1 to %2</b>, priority %3<br>")
-                .arg(QString::fromStdString(spec.from).toHtmlEscaped(), QString::fromStdString(spec.to).toHtmlEscaped())
+                .arg(QString::fromStdString(spec.from).toHtmlEscaped(),
+                     QString::fromStdString(spec.to).toHtmlEscaped())
                 .arg(spec.priority);
     const double stayed = desk_.subject()->run.state(desk_.tick()).state_time;
     if (stayed < t.shortest_stay)

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Why it is in this state, and why not in another: the changes that led here, and each part of the guards that would
-// lead there.
+// Why it is in this state, and why not in another: the changes that led here, and each part of the guards that
+// would lead there.
 #pragma once
 
 #include <QWidget>

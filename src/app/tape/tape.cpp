@@ -367,7 +367,8 @@ std::vector<TapeOverlay::Label> Tape::labels() const {
   at(1, kStates / 2.0, tr("states"));
   const char* const rows[] = {"ground", "steps", "walls"};
   if (third_ == Third::Firings) at(2, kFirings / 2.0, tr("firings"));
-  for (int i = 0; third_ == Third::Contacts && i < kContactRows; ++i) at(2, kContacts * (i + 0.5) / kContactRows, tr(rows[i]));
+  for (int i = 0; third_ == Third::Contacts && i < kContactRows; ++i)
+    at(2, kContacts * (i + 0.5) / kContactRows, tr(rows[i]));
   at(3, kInputRow / 2.0 + 1.0, tr("stick"));
   double y = kInputRow * 1.5 + 1.0;
   for (const Action action : used_actions(index_)) {

@@ -185,7 +185,8 @@ void paint_findings(QPainter& painter, const LaneView& view, const Run& run) {
 // Those that fall on the same pixel are drawn once.
 void paint_firings(QPainter& painter, const LaneView& view, const std::vector<std::size_t>& ticks, int rate) {
   painter.setPen(QPen(theme::kRule, 1));
-  painter.drawLine(QPointF(view.area.left(), view.area.center().y()), QPointF(view.area.right(), view.area.center().y()));
+  painter.drawLine(QPointF(view.area.left(), view.area.center().y()),
+                   QPointF(view.area.right(), view.area.center().y()));
   painter.setPen(Qt::NoPen);
   painter.setBrush(theme::kInk);
   double drawn = -1e9;

@@ -43,7 +43,8 @@ void paint_states(QPainter& painter, const LaneView& view, const TapeIndex& inde
 void paint_contacts(QPainter& painter, const LaneView& view, const TapeIndex& index, int tick_rate);
 void paint_inputs(QPainter& painter, const LaneView& view, TapeIndex& index, const Recording& recording);
 void paint_findings(QPainter& painter, const LaneView& view, const Run& run);
-void paint_firings(QPainter& painter, const LaneView& view, const std::vector<std::size_t>& ticks, int tick_rate);
+void paint_firings(QPainter& painter, const LaneView& view, const std::vector<std::size_t>& ticks,
+                   int tick_rate);
 void paint_touched(QPainter& painter, const LaneView& view, const std::vector<Stretch>& touched, int tick_rate);
 
 // The actions that a take uses, in order: each has a row below the stick's.

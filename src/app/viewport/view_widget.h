@@ -108,7 +108,8 @@ class ViewWidget : public QWidget, private Drawable {
   std::set<int> keys_down_;
   QPointF drag_from_, pressed_at_;
   QString trouble_;
-  bool begun_ = false, driving_ = false, grid_ = true, plain_ = false, scene_changed_ = false, has_driven_ = false;
+  bool begun_ = false, driving_ = false, grid_ = true, plain_ = false, scene_changed_ = false,
+       has_driven_ = false;
   bool centring_ = false;  // The mouse was sent to the middle and has not been seen there yet.
 };
 

@@ -239,12 +239,12 @@ std::vector<TableFinding> findings_of(const TableUse& use, const StateChart& cha
     for (std::size_t b = a + 1; b < chart.size(); ++b) {
       const std::size_t times = use.flickers[a][b] + use.flickers[b][a];
       if (times == 0) continue;
-      found.push_back(
-          {Kind::Flickers,
-           StateId(a),
-           StateId(b),
-           {},
-           fmt::format("{} and {} flickered {} times without new input.", name(a), name(b), times)});
+      found.push_back({Kind::Flickers,
+                       StateId(a),
+                       StateId(b),
+                       {},
+                       fmt::format("{} and {} flickered {} without new input.", name(a), name(b),
+                                   times == 1 ? "once" : fmt::format("{} times", times))});
     }
   }
   if (use.loops > 0)
