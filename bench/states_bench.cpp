@@ -2,7 +2,8 @@
 // What states cost:
 //   guard        one guard of the built-in table, or of its kind, worked out on a walking character
 //   guard_in_lua the same guard when it has to run in Lua, and an action of one line
-//   tick         a walking tick: with no table to speak of, with the built-in one, and in a state that a script moves
+//   tick         a walking tick: with no table to speak of, with the built-in one, and in a state that a script
+//   moves
 // Each guard is checked to come to what is expected.
 #include <benchmark/benchmark.h>
 
@@ -83,7 +84,8 @@ Profile with_table(int which) {
   state.name = "Walk";
   if (which == Scripted) {
     state.behaviour = Behaviour::Script;
-    state.script = "if wish > 0.5 then steer(wish_forward, wish_right * 0.9) end\nmemory.fuel = memory.fuel + dt";
+    state.script =
+        "if wish > 0.5 then steer(wish_forward, wish_right * 0.9) end\nmemory.fuel = memory.fuel + dt";
     table.memory = {"fuel"};
   }
   table.states = {state};
@@ -103,15 +105,21 @@ void tick_bench(benchmark::State& state) {
     character = step(character, input, profile, scene().world, 1.0 / 60.0);
     grounded += character.grounded();
   }
-  if (state.iterations() > 1000 && grounded < ticks / 2) state.SkipWithError("it was hardly ever on the ground");
-  state.SetLabel(state.range(0) == None ? "a table of one state" : state.range(0) == BuiltIn ? "built-in" : "script");
+  if (state.iterations() > 1000 && grounded < ticks / 2)
+    state.SkipWithError("it was hardly ever on the ground");
+  state.SetLabel(state.range(0) == None      ? "a table of one state"
+                 : state.range(0) == BuiltIn ? "built-in"
+                                             : "script");
 }
 
 }  // namespace
 
 BENCHMARK(guard_bench)->Name("guard")->DenseRange(0, std::size(kPlain) - 1);
-BENCHMARK(guard_bench)->Name("guard_in_lua")->DenseRange(std::size(kPlain), std::size(kPlain) + std::size(kInLua) - 1);
+BENCHMARK(guard_bench)
+    ->Name("guard_in_lua")
+    ->DenseRange(std::size(kPlain), std::size(kPlain) + std::size(kInLua) - 1);
 BENCHMARK(guard_bench)
     ->Name("guard_that_looks_around")
-    ->DenseRange(std::size(kPlain) + std::size(kInLua), std::size(kPlain) + std::size(kInLua) + std::size(kLooking) - 1);
+    ->DenseRange(std::size(kPlain) + std::size(kInLua),
+                 std::size(kPlain) + std::size(kInLua) + std::size(kLooking) - 1);
 BENCHMARK(tick_bench)->Name("tick_by_table")->DenseRange(None, Scripted);

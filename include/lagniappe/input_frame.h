@@ -41,6 +41,7 @@ struct InputFrame {
 // Returns the stick with its dead zone cut out: round, continuous at its rim, direction kept, partial
 // deflection kept, never longer than 1 (so that a diagonal is no faster). `dead_zone` in [0, 1).
 Vec2 shaped_stick(const Vec2& raw, double dead_zone);
+double stick_push(const Vec2& raw, double dead_zone);  // How far: the length of that, in [0, 1].
 
 // Returns the look angles of a mouse motion in counts (x right, y down): never multiplied by time.
 Vec2 mouse_look(const Profile::Look& look, const Vec2& counts);

@@ -32,6 +32,7 @@ struct Signal {
   bool yes_no;            // A truth: 0 or 1 here, true or false in Lua.
   std::string_view help;  // What it is, as a sentence.
   double (*value)(const SignalView&);
+  bool of_input = false;  // Known from the tick's sticks and held buttons: the same all through a tick.
 };
 
 // All of them. Those that look into the world (head_room, can_stand, can_lie, drop_ahead, wall_ahead,

@@ -16,6 +16,7 @@
 #include "states/findings_pane.h"
 #include "states/lua_editor.h"
 #include "states/matrix_view.h"
+#include "states/signals_pane.h"
 #include "states/state_pane.h"
 #include "states/transition_pane.h"
 #include "states/why_pane.h"
@@ -204,6 +205,24 @@ TEST_CASE_METHOD(StatesFixture, "Why here and why not there are answered at ever
   CHECK(page.why().there_text().contains("for "));
   page.why().ask_about(*desk.chart().find("Soar"));
   CHECK(page.why().there_text().contains("No transition leads from Sprint to Soar"));
+}
+
+TEST_CASE_METHOD(StatesFixture, "Every signal is shown with its value at the playhead") {
+  walk();
+  open_page();
+  page.show_signals();
+  session.set_playhead(5);
+  next_picture();
+  SignalsPane& list = page.signal_list();
+  CHECK(list.value_of("wish") == "0.000");
+  CHECK(list.value_of("grounded") == "true");
+  session.set_playhead(desk.firings()[1].tick + 20);  // Sprinting.
+  next_picture();
+  CHECK(list.value_of("wish") == "1.000");
+  CHECK(list.value_of("sprint.held") == "true");
+  CHECK(list.value_of("ground_speed").toDouble() > window.handling().now().ground.speed);
+  for (const Signal& s : all_signals())
+    CHECK_FALSE(list.value_of(QString::fromUtf8(s.key.data(), qsizetype(s.key.size()))).isEmpty());
 }
 
 TEST_CASE_METHOD(StatesFixture, "The grid is walked with the keys, and cells are filled and emptied") {

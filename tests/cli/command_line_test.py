@@ -8,6 +8,7 @@ import csv
 import json
 import math
 import os
+import re
 import subprocess
 import sys
 import tempfile
@@ -50,7 +51,7 @@ class CommandLine(unittest.TestCase):
 
     def test_help_and_version(self):
         for arguments in (["--help"], ["drive", "--help"], ["explain", "--help"], ["check", "--help"],
-                          ["retake", "--help"], ["diff", "--help"], ["convert", "--help"]):
+                          ["retake", "--help"], ["diff", "--help"], ["convert", "--help"], ["states", "--help"]):
             self.assertEqual(call(*arguments).returncode, 0)
         self.assertIn("Examples:", call("drive", "--help").stdout)
         self.assertRegex(call("--version").stdout, r"lagniappe-cli \d+\.\d+\.\d+")
@@ -249,6 +250,69 @@ class CommandLine(unittest.TestCase):
         self.assertEqual((wrong.returncode, wrong.stderr.count("\n")), (2, 1))
         self.assertIn("jump.hight=2", wrong.stderr)
         self.assertEqual(call("show").returncode, 64)
+
+    def test_states_are_shown_checked_and_counted(self):
+        shown = call("states", PROFILE)
+        self.assertEqual(shown.returncode, 0, shown.stderr)
+        self.assertIn("nothing to remark", shown.stdout)
+        with open(PROFILE, encoding="utf-8") as file:
+            profile = json.load(file)
+        for state in profile["states"]:
+            self.assertRegex(shown.stdout, rf"(?m)^  {state['name']} ")
+        for row in profile["transitions"]:
+            self.assertIn(row["when"], shown.stdout)
+        driven = call("states", PROFILE, "--course", COURSE, "--ticks", "30000")
+        self.assertEqual(driven.stdout, call("states", PROFILE, "--course", COURSE, "--ticks", "30000").stdout)
+        self.assertIn("in 30000 ticks", driven.stdout)
+        counted = sum(int(n) for n in re.findall(r"(?m)^ +(\d+)x ", driven.stdout))
+        self.assertEqual(counted, int(re.search(r"(\d+) changes of state", driven.stdout)[1]))
+        profile["transitions"].append({"from": "Walk", "to": "Lie", "when": "sprint.held and grounded"})
+        self.assertIn("Walk to Lie is never taken", call("states", self.write("p.profile.json", profile)).stdout)
+
+    def test_charts_go_to_scxml_and_back(self):
+        chart, back = self.path("w.scxml"), self.path("back.profile.json")
+        self.assertEqual(call("convert", PROFILE, chart).returncode, 0)
+        self.assertEqual(call("check", chart).stdout, f"{chart}: ok (chart)\n")
+        self.assertEqual(call("convert", chart, back, "--onto", PROFILE).returncode, 0)
+        with open(PROFILE, encoding="utf-8") as a, open(back, encoding="utf-8") as b:
+            before, after = json.load(a), json.load(b)
+        for key in ("states", "transitions", "memory", "fallback"):
+            self.assertEqual(before[key], after[key])
+        # Another parser sees a chart: every state once, every transition with a target that is there.
+        scxml = "{http://www.w3.org/2005/07/scxml}"
+        root = xml.etree.ElementTree.parse(chart).getroot()
+        self.assertEqual(root.tag, scxml + "scxml")
+        ids = [state.get("id") for state in root.iter(scxml + "state")]
+        self.assertEqual(len(ids), len(set(ids)))
+        targets = [t.get("target") for t in root.iter(scxml + "transition")]
+        self.assertEqual(len(targets), len(before["transitions"]))
+        self.assertTrue(set(targets) <= set(ids))
+        foreign = self.write("foreign.scxml", '<scxml xmlns="http://www.w3.org/2005/07/scxml" version="1.0">'
+                             '<state id="a"><transition event="go" target="b"/></state><state id="b"/></scxml>')
+        done = call("convert", foreign, self.path("f.profile.json"))
+        self.assertEqual(done.returncode, 0, done.stderr)
+        self.assertIn("fill in a guard", done.stdout)
+        self.assertEqual(call("check", self.path("f.profile.json")).returncode, 0)
+        broken = self.write("broken.scxml", "<scxml>\n<state></scxml>")
+        done = call("convert", broken, self.path("g.profile.json"))
+        self.assertEqual((done.returncode, done.stderr.count("\n")), (2, 1))
+        self.assertIn("line 2", done.stderr)
+        self.assertFalse(os.path.exists(self.path("g.profile.json")))
+
+    def test_poses_go_on_with_the_way(self):
+        inputs = self.inputs({"at": 0, "move": [0, 1]}, {"at": 1.5, "press": ["crouch"]})
+        poses = self.path("poses.csv")
+        done = self.drive(inputs, "--seconds", "2.5", "--poses", poses, "--trace", self.path("t.csv"))
+        self.assertEqual(done.returncode, 0, done.stderr)
+        rows, trace = self.rows("poses.csv"), self.rows("t.csv")
+        self.assertEqual(len(rows), len(trace))
+        self.assertEqual([r["state"] for r in rows], [r["state"] for r in trace])
+        self.assertEqual(rows[60]["pose"], "walk")
+        self.assertEqual(rows[-1]["pose"], "crouch")
+        self.assertGreater(float(rows[-1]["crouch"]), 0.99)
+        for before, after in zip(rows[40:80], rows[41:81]):
+            way = (float(after["stride_phase"]) - float(before["stride_phase"])) % 1.0 * 2 * float(after["stride_length_m"])
+            self.assertAlmostEqual(way, float(after["speed"]) / 60, delta=2e-3)
 
     def test_set_holds_for_every_command_with_a_profile(self):
         inputs = self.inputs({"at": 0.5, "press": ["jump"]})

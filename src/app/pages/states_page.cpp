@@ -10,6 +10,7 @@
 #include "states/change_log.h"
 #include "states/findings_pane.h"
 #include "states/matrix_view.h"
+#include "states/signals_pane.h"
 #include "states/state_pane.h"
 #include "states/transition_pane.h"
 #include "states/why_pane.h"
@@ -36,6 +37,7 @@ StatesPage::StatesPage(StatesDesk& desk, HandlingDesk& handling, DriveSession& s
       state_(new StatePane(desk, handling, session)),
       why_(new WhyPane(desk)),
       findings_(new FindingsPane(desk)),
+      signals_(new SignalsPane(desk)),
       log_(new ChangeLog(desk)),
       tape_(new Tape(session, nullptr, Tape::Third::Firings)),
       side_(new QTabWidget),
@@ -85,11 +87,12 @@ StatesPage::~StatesPage() {
 }
 
 QWidget* StatesPage::make_side() {
-  side_->setObjectName("side");
+  side_->setObjectName("narrowSide");
   side_->setDocumentMode(true);
   side_->addTab(transition_, tr("Transition"));
   side_->addTab(state_, tr("State"));
   side_->addTab(why_, tr("Why"));
+  side_->addTab(signals_, tr("Signals"));
   side_->addTab(findings_, tr("Remarks"));
   auto* box = new QWidget;
   box->setMinimumWidth(kSideWidth);
@@ -168,6 +171,7 @@ void StatesPage::show_state(StateId state) {
 }
 
 void StatesPage::show_why() { side_->setCurrentWidget(why_); }
+void StatesPage::show_signals() { side_->setCurrentWidget(signals_); }
 void StatesPage::show_findings() { side_->setCurrentWidget(findings_); }
 
 void StatesPage::refresh() { tape_->refresh(); }

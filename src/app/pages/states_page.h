@@ -19,6 +19,7 @@ class ChangeLog;
 class FindingsPane;
 class HandlingDesk;
 class MatrixView;
+class SignalsPane;
 class StatePane;
 class Tape;
 class TransitionPane;
@@ -40,6 +41,7 @@ class StatesPage : public QWidget {
   StatePane& state() { return *state_; }
   WhyPane& why() { return *why_; }
   FindingsPane& findings() { return *findings_; }
+  SignalsPane& signal_list() { return *signals_; }
   ChangeLog& log() { return *log_; }
   Tape& tape() { return *tape_; }
 
@@ -48,6 +50,7 @@ class StatesPage : public QWidget {
   void show_state(StateId state);
   void show_why();
   void show_findings();
+  void show_signals();
   void refresh();  // For every drawn frame.
 
  private:
@@ -64,6 +67,7 @@ class StatesPage : public QWidget {
   StatePane* state_;
   WhyPane* why_;
   FindingsPane* findings_;
+  SignalsPane* signals_;
   ChangeLog* log_;
   Tape* tape_;
   QTabWidget* side_;

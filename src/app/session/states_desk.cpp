@@ -188,6 +188,18 @@ GuardStory StatesDesk::story(const StateChart::Transition& transition, std::size
   return story;
 }
 
+std::vector<double> StatesDesk::signal_values() const {
+  const Recording* read = subject();
+  if (read == nullptr) return {};
+  const CharacterState& state = read->run.state(tick());
+  const Values values = chart().values_in(state.state, read->take.profile);
+  const SignalView view = view_of(*read, values, tick(), false);
+  std::vector<double> all;
+  for (const Signal& s : all_signals()) all.push_back(s.value(view));
+  for (std::size_t i = 0; i < table().memory.size(); ++i) all.push_back(double(state.memory[i]));
+  return all;
+}
+
 void StatesDesk::check(std::size_t random_ticks) {
   cancel_check();
   checking_ = true;

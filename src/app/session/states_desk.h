@@ -64,6 +64,10 @@ class StatesDesk : public QObject {
   GuardStory story(const StateChart::Transition& transition, std::size_t tick, bool with_story,
                    bool before_motion = false) const;
 
+  // Every signal's value at the playhead, then the memory slots'; empty without a subject.
+  std::vector<double> signal_values() const;
+  bool is_live() const { return session_.live(); }
+
   // Runs the takes of the study and a random drive through the table, on another thread.
   void check(std::size_t random_ticks = 1'000'000);
   void cancel_check();

@@ -10,11 +10,15 @@ double way(bool inverted) { return inverted ? -1.0 : 1.0; }
 
 }  // namespace
 
-Vec2 shaped_stick(const Vec2& raw, double dead_zone) {
+double stick_push(const Vec2& raw, double dead_zone) {
   const double deflection = glm::length(raw);
-  if (!(deflection > dead_zone) || !std::isfinite(deflection)) return Vec2(0.0);
-  const double share = std::min((deflection - dead_zone) / (1.0 - dead_zone), 1.0);
-  return raw * (share / deflection);
+  if (!(deflection > dead_zone) || !std::isfinite(deflection)) return 0.0;
+  return std::min((deflection - dead_zone) / (1.0 - dead_zone), 1.0);
+}
+
+Vec2 shaped_stick(const Vec2& raw, double dead_zone) {
+  const double push = stick_push(raw, dead_zone);
+  return push > 0.0 ? raw * (push / glm::length(raw)) : Vec2(0.0);
 }
 
 Vec2 mouse_look(const Profile::Look& look, const Vec2& counts) {

@@ -65,6 +65,8 @@ class ChartMaker {
       if (name.empty() || name.size() > 40) fail(place, "a state's name has 1 to 40 bytes");
       if (name == kAnyState) fail(place, "no state may be called “any”: that stands for all of them");
       if (!names.insert(name).second) fail(place, fmt::format("there are two states “{}”", name));
+      if (table_.states[i].group == kAnyState)
+        fail(state_place(i) + "/in", "no group may be called “any”: that stands for all states");
       if (groups.contains(name)) fail(place, fmt::format("“{}” is the name of a group, too", name));
     }
     if (table_.memory.size() > kMemorySlots)

@@ -3,6 +3,8 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
+
 #include <cctype>
 #include <cstdlib>
 
@@ -271,6 +273,9 @@ std::variant<Expression, Expression::TooRich, Expression::Fault> Expression::par
     Expression expression;
     Parser parser(text, memory, expression);
     expression.root_ = parser.whole();
+    expression.of_input_ = std::all_of(expression.nodes_.begin(), expression.nodes_.end(), [](const Node& n) {
+      return n.op != Op::Memory && (n.signal == nullptr || n.signal->of_input);
+    });
     return expression;
   } catch (const TooRich& rich) {
     return rich;

@@ -27,6 +27,9 @@ class Expression {
                                                         const std::vector<std::string>& memory);
 
   bool yes_no() const { return nodes_[root_].yes_no; }
+  // Whether what it comes to is known from the tick's sticks and held buttons alone, so that no motion changes
+  // it.
+  bool is_of_input() const { return of_input_; }
   double value(const SignalView& view) const { return eval(root_, view); }
 
   // Its parts, that is what `and`, `or` and `not` join, in the order of the text.
@@ -68,6 +71,7 @@ class Expression {
 
   std::vector<Node> nodes_;
   std::uint16_t root_ = 0;
+  bool of_input_ = false;
 };
 
 }  // namespace lagniappe

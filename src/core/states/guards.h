@@ -18,6 +18,8 @@ class Guard {
   bool holds(const SignalView& view, std::string& error) const {
     return plain_ ? plain_->value(view) != 0.0 : run(view, error);
   }
+  // Whether it comes to the same before and after a tick's motion.
+  bool is_of_input() const { return plain_ && plain_->is_of_input(); }
   GuardVerdict explain(const SignalView& view) const;
 
  private:

@@ -79,7 +79,7 @@ double can_jump(const SignalView& v) {
 double skid_over(const SignalView& v) {
   constexpr double kNearly = 1.05;
   const double lowest = v.values.skid.lowest_speed, full = v.values.ground.speed;
-  const double pace = glm::length(stick(v)) * full * kNearly;
+  const double pace = stick_push(v.input.move, v.values.look.dead_zone) * full * kNearly;
   return length(v.state.velocity_C) <= std::max(lowest > 0.0 ? lowest : full, pace);
 }
 
@@ -106,24 +106,24 @@ double since(const SignalView& v) {
   return std::min(double(v.state.since_press[static_cast<std::size_t>(kAction)]), kLongest);
 }
 
-#define BUTTON(word, action)                                                                           \
-  {word ".pressed",                                                                                    \
-   word " pressed",                                                                                    \
-   "",                                                                                                 \
-   true,                                                                                               \
-   "Whether the button went down in this tick; true for the "                                          \
-   "tick's first transition only.",                                                                    \
-   pressed<action>},                                                                                   \
-      {word ".held", word " held", "", true, "Whether the button is down.", held<action>},             \
-      {word ".released",                                                                               \
-       word " released",                                                                               \
-       "",                                                                                             \
-       true,                                                                                           \
-       "Whether the button went up in this tick; true for "                                            \
-       "the tick's first transition only.",                                                            \
-       released<action>},                                                                              \
-  {                                                                                                    \
-    word ".since", "since " word, "s", false, "Since the button went down; at most 60.", since<action> \
+#define BUTTON(word, action)                                                                                 \
+  {word ".pressed",                                                                                          \
+   word " pressed",                                                                                          \
+   "",                                                                                                       \
+   true,                                                                                                     \
+   "Whether the button went down in this tick; true for the "                                                \
+   "tick's first transition only.",                                                                          \
+   pressed<action>},                                                                                         \
+      {word ".held", word " held", "", true, "Whether the button is down.", held<action>, true},             \
+      {word ".released",                                                                                     \
+       word " released",                                                                                     \
+       "",                                                                                                   \
+       true,                                                                                                 \
+       "Whether the button went up in this tick; true for "                                                  \
+       "the tick's first transition only.",                                                                  \
+       released<action>},                                                                                    \
+  {                                                                                                          \
+    word ".since", "since " word, "s", false, "Since the button went down; at most 60.", since<action>, true \
   }
 
 constexpr Signal kSignals[] = {
@@ -195,15 +195,15 @@ constexpr Signal kSignals[] = {
     BUTTON("climb", Action::Climb),
     BUTTON("fly", Action::Fly),
     {"wish", "push", "", false, "Of the stick, from 0 to 1, the dead zone cut out.",
-     [](const SignalView& v) { return glm::length(stick(v)); }},
+     [](const SignalView& v) { return stick_push(v.input.move, v.values.look.dead_zone); }, true},
     {"wish_forward", "push forward", "", false, "Of the stick, from -1 to 1.",
-     [](const SignalView& v) { return stick(v).y; }},
+     [](const SignalView& v) { return stick(v).y; }, true},
     {"wish_right", "push right", "", false, "Of the stick, from -1 to 1.",
-     [](const SignalView& v) { return stick(v).x; }},
+     [](const SignalView& v) { return stick(v).x; }, true},
     {"stick_right", "stick right", "", false, "As it comes from the device.",
-     [](const SignalView& v) { return v.input.move.x; }},
+     [](const SignalView& v) { return v.input.move.x; }, true},
     {"stick_forward", "stick forward", "", false, "As it comes from the device.",
-     [](const SignalView& v) { return v.input.move.y; }},
+     [](const SignalView& v) { return v.input.move.y; }, true},
     {"yaw", "look yaw", "deg", false, "Positive to the left.",
      [](const SignalView& v) { return degrees(v.state.yaw); }},
     {"pitch", "look pitch", "deg", false, "Positive upwards.",
@@ -231,7 +231,7 @@ constexpr Signal kSignals[] = {
     {"carried_speed", "speed of what carries", "m/s", false, "Of the piece underfoot.",
      [](const SignalView& v) { return length(v.state.ground_velocity_C); }},
     {"dt", "length of a tick", "s", false, "One divided by the tick rate.",
-     [](const SignalView& v) { return v.dt; }},
+     [](const SignalView& v) { return v.dt; }, true},
     {"x", "foot x", "m", false, "In the course frame.", [](const SignalView& v) { return v.state.foot_C.x; }},
     {"y", "foot y", "m", false, "In the course frame.", [](const SignalView& v) { return v.state.foot_C.y; }},
     {"z", "foot z", "m", false, "In the course frame.", [](const SignalView& v) { return v.state.foot_C.z; }},

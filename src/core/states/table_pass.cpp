@@ -2,6 +2,7 @@
 #include "states/table_pass.h"
 
 #include <bitset>
+#include <utility>
 
 #include "motion/jumping.h"
 
@@ -33,9 +34,9 @@ const StateChart::Transition* TablePass::find(bool before_motion) {
   std::string error;
   for (const StateChart::Transition& t : present().leaving) {
     if (state_.state_time < t.shortest_stay - kTouch) continue;
+    if (inputs_are_settled_ && t.guard->is_of_input()) continue;
     const bool holds = t.guard->holds(signals, error);
-    tell(error);
-    error.clear();
+    if (!error.empty()) tell(std::exchange(error, {}));
     if (holds) return &t;
   }
   return nullptr;
@@ -45,7 +46,10 @@ void TablePass::pass(bool before_motion) {
   std::bitset<kMostStates> left;
   for (int taken = 0;; ++taken) {
     const StateChart::Transition* t = find(before_motion);
-    if (t == nullptr) return;
+    if (t == nullptr) {
+      inputs_are_settled_ = true;
+      return;
+    }
     const auto to = static_cast<std::size_t>(t->to), from = static_cast<std::size_t>(state_.state);
     if (taken >= kMostTransitions || left[to]) {
       if (context_.ledger != nullptr)
@@ -68,6 +72,7 @@ void TablePass::take(const StateChart::Transition& transition) {
 }
 
 void TablePass::enter(StateId to) {
+  inputs_are_settled_ = false;
   state_.came_from = state_.state;
   state_.state = to;
   state_.state_time = 0.0;

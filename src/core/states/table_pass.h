@@ -39,6 +39,9 @@ class TablePass {
   Values& values_;
   CharacterState& state_;
   bool presses_count_ = true, jumped_ = false;
+  // No guard of the present state that is of the input alone holds: none of them need be asked again in this
+  // tick.
+  bool inputs_are_settled_ = false;
 };
 
 }  // namespace lagniappe

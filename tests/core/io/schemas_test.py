@@ -137,7 +137,7 @@ def main():
         if schema != fine or reader != fine:
             failures.append(f"{name}: wanted {fine}, schema says {schema}, reader says {reader}")
 
-    for pattern, kind in (("courses/*.course.json", "course"), ("profiles/*.profile.json", "profile"), ("takes/*.inputs.json", "inputs"),
+    for pattern, kind in (("courses/*.course.json", "course"), ("profiles/**/*.profile.json", "profile"), ("takes/*.inputs.json", "inputs"),
                           ("examples/**/*.profile.json", "profile")):
         for path in glob.glob(f"{SOURCE}/{pattern}", recursive=True):
             with open(path, encoding="utf-8") as file:
