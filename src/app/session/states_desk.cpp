@@ -66,6 +66,7 @@ void StatesDesk::take_table() {
     kept = {matrix_->sources()[chosen_->source].name,
             std::string(this->chart().name_of(StateId(chosen_->column)))};
   matrix_ = std::make_unique<StateMatrix>(chart);
+  compared_.reset();
   read_of_ = nullptr;
   chosen_.reset();
   for (std::size_t s = 0; kept && s < matrix_->sources().size(); ++s) {
@@ -77,8 +78,17 @@ void StatesDesk::take_table() {
   emit chosen_changed();
 }
 
+bool StatesDesk::is_by_table(const Recording& recording) const {
+  auto other = shared_chart_of(recording.take.profile);
+  if (other == matrix_->shared_chart()) return true;
+  if (other != compared_) {
+    compared_equal_ = other->table() == table();
+    compared_ = std::move(other);
+  }
+  return compared_equal_;
+}
+
 const Recording* StatesDesk::subject() const {
-  const auto is_by_table = [&](const Recording& r) { return chart_of(r.take.profile).table() == table(); };
   const auto ghost = takes_.current_ghost();
   if (session_.has_shown() && is_by_table(session_.shown())) return &session_.shown();
   if (ghost && is_by_table(*ghost->recording)) return ghost->recording.get();

@@ -86,6 +86,7 @@ class StatesDesk : public QObject {
 
  private:
   void take_table();
+  bool is_by_table(const Recording& recording) const;
   SignalView view_of(const Recording& recording, const Values& values, std::size_t tick,
                      bool before_motion) const;
 
@@ -99,6 +100,9 @@ class StatesDesk : public QObject {
   std::uint64_t revision_ = 0;
   std::shared_ptr<const Ghost> ghost_;  // Read of.
   std::size_t tick_ = 0;
+  // The last table that was compared with this one, which painting asks about many times a frame.
+  mutable std::shared_ptr<const StateChart> compared_;
+  mutable bool compared_equal_ = false;
   std::optional<CellPlace> chosen_;
   std::shared_ptr<const TableUse> use_;
   std::shared_ptr<std::atomic<int>> newest_ = std::make_shared<std::atomic<int>>(0);
