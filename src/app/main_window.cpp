@@ -110,6 +110,7 @@ MainWindow::~MainWindow() {
   for (const QObject* told :
        std::initializer_list<const QObject*>{&view(), &desk_, &handling_, &states_, &loader_})
     told->disconnect(this);
+  page_->take_view();
   delete takeCentralWidget();
   page_ = nullptr;
 }
@@ -251,7 +252,7 @@ void MainWindow::connect_actions() {
 
 void MainWindow::show_page(QWidget* page) {
   view().set_driving(false);
-  page == page_ ? page_->take_view() : states_page_->take_view(view());
+  page == page_ ? page_->take_view() : states_page_->take_view(page_->lend_view());
   pages_->setCurrentWidget(page);
   actions_[Act::DrivePage]->setChecked(page == page_);
   actions_[Act::StatesPage]->setChecked(page == states_page_);

@@ -403,6 +403,7 @@ TEST_CASE_METHOD(StatesFixture,
   CHECK(window.page().isVisible());
   CHECK(view.isVisible());
   CHECK(view.height() > 250);
+  CHECK(view.width() > 700);  // As wide as before.
 }
 
 TEST_CASE_METHOD(StatesFixture, "Twelve states fit the window at 1280 by 800, and charts go out and come in") {

@@ -127,15 +127,19 @@ void DrivePage::restore() {
   transport_->show_curves(tape_->curves());
 }
 
+ViewWidget& DrivePage::lend_view() {
+  if (view_->parentWidget() == upper_) upper_sizes_ = upper_->sizes();
+  return *view_;
+}
+
 void DrivePage::take_view() {
   if (view_->parentWidget() == upper_) return;
-  const QList<int> sizes = {upper_->width() - side_->width(), side_->width()};
   view_->set_plain(false);
   view_->setMinimumHeight(kLeastView);
   view_->setMaximumHeight(QWIDGETSIZE_MAX);
   upper_->insertWidget(0, view_);
   upper_->setStretchFactor(0, 1);
-  upper_->setSizes(sizes);
+  upper_->setSizes(upper_sizes_);
   view_->show();
 }
 

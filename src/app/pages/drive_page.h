@@ -44,7 +44,9 @@ class DrivePage : public QWidget {
   CardsPanel& cards() { return *cards_; }
   ChangeLog& log() { return *log_; }
 
-  void take_view();  // Back from where it was lent to.
+  // For another page, which puts it among its own widgets; and back.
+  ViewWidget& lend_view();
+  void take_view();
   void show_pane(Act pane, bool shown);
   void find_value();  // Brings the cards up, and the keyboard into their search.
   // What is known of the shown take: "identical to the recording in all 630 ticks".
@@ -89,6 +91,7 @@ class DrivePage : public QWidget {
   QWidget* tape_column_;
   QString remark_;
   PieceId asked_piece_ = kNoPiece;
+  QList<int> upper_sizes_;  // As they were when the view was lent.
   std::pair<std::uint64_t, std::size_t> ledger_of_{~0ull, 0};  // What the column shows.
   double ledger_shown_at_ = -1.0;
 };

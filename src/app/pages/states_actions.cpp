@@ -9,6 +9,7 @@
 #include "states/findings_pane.h"
 #include "states/state_pane.h"
 #include "states/transition_pane.h"
+#include "tape/tape.h"
 
 namespace lagniappe::app {
 namespace {
@@ -53,6 +54,9 @@ StatesActions::StatesActions(StatesDesk& desk, HandlingDesk& handling, StatesPag
     page.show_findings();
     desk_.check();
   });
+  connect(actions[Act::ZoomIn], &QAction::triggered, this, [&page] { page.tape().zoom(0.5); });
+  connect(actions[Act::ZoomOut], &QAction::triggered, this, [&page] { page.tape().zoom(2.0); });
+  connect(actions[Act::ShowAll], &QAction::triggered, this, [&page] { page.tape().show_all(); });
   connect(actions[Act::ReadChart], &QAction::triggered, this, [this] {
     const QString path = doors_.ask_for_file(window_, tr("Read a state chart"), tr(kChartFilter));
     if (!path.isEmpty()) read_chart(path);

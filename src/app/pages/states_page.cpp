@@ -130,6 +130,12 @@ void StatesPage::connect_parts() {
     show_caption();
   });
   connect(&desk_, &StatesDesk::table_changed, this, &StatesPage::show_caption);
+  // What is looked at is on the tape.
+  connect(&desk_, &StatesDesk::moved, this, [this] {
+    if (!isVisible() || desk_.is_live() || desk_.subject() == nullptr) return;
+    const double at = double(desk_.tick()) / desk_.subject()->run.tick_rate();
+    if (!tape_->shown_range().contains(at)) tape_->show_all();
+  });
   connect(tape_, &Tape::scrubbed, &desk_, &StatesDesk::refresh);
 }
 

@@ -39,6 +39,7 @@ ChangeLog::ChangeLog(StatesDesk& desk, QWidget* parent)
   list_->setFrameShape(QFrame::NoFrame);
   list_->setFont(theme::number_font(11));
   list_->setIconSize(QSize(9, 9));
+  list_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   list_->header()->resizeSection(0, 66);
   list_->header()->resizeSection(1, 118);
   auto* column = new QVBoxLayout(this);

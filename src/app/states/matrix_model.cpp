@@ -2,6 +2,7 @@
 #include "states/matrix_model.h"
 
 #include <QPainter>
+#include <QRegularExpression>
 #include <QTextLayout>
 #include <cmath>
 
@@ -24,7 +25,10 @@ QString guards_of(const StatesDesk& desk, const StateMatrix::Cell& cell) {
 }
 
 // Long names may be broken behind a dot or a stroke.
-QString breakable(QString text) { return text.replace(".", ".\u200b").replace("_", "_\u200b"); }
+QString breakable(QString text) {
+  static const QRegularExpression kJoint("(?<=[a-z])([._])(?=[a-z])");
+  return text.replace(kJoint, "\\1\u200b");
+}
 
 // As many lines as fit, broken between words where that is possible; the last is narrower, and ends in dots if
 // more would follow.

@@ -32,6 +32,7 @@ SignalsPane::SignalsPane(StatesDesk& desk, QWidget* parent)
   list_->setIndentation(0);
   list_->setFrameShape(QFrame::NoFrame);
   list_->setFont(theme::number_font(11));
+  list_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   list_->header()->resizeSection(0, 158);
   list_->header()->resizeSection(1, 78);
   auto* column = new QVBoxLayout(this);
