@@ -11,7 +11,7 @@
 namespace lagniappe::app {
 namespace {
 
-constexpr int kRowsAtLeft = 2, kRowsInMiddle = 27;  // Of actions, in their order.
+constexpr int kMostLines = 41;  // Of a column.
 
 // Rows of one column: a heading, or a key and what it does.
 class Column {
@@ -22,6 +22,7 @@ class Column {
     label->setObjectName("sheetGroup");
     grid_->addWidget(label, row_++, column_, 1, 2);
   }
+  int lines() const { return row_ - 1; }
   void row(const QString& keys, const QString& text) {
     auto* key = new QLabel(keys);
     key->setObjectName("key");
@@ -69,16 +70,22 @@ ShortcutSheet::ShortcutSheet(const QList<QAction*>& actions, QWidget* parent) : 
   left.row(tr("Drag"), tr("Move the playhead"));
   left.row(tr("Shift and drag"), tr("Select a stretch"));
   left.row(tr("Wheel"), tr("Zoom; with Shift or right drag: pan"));
+  left.heading(tr("In the table of states"));
+  left.row(tr("Arrows, Space"), tr("To another cell; edit its guard"));
+  left.row(tr("Del"), tr("Remove the transition"));
+  left.row(tr("Ctrl+Up Down"), tr("Move the state"));
   QString group;
-  int row = 0;
+  Column* columns[] = {&left, &middle, &right};
+  std::size_t at = 0;
   for (const QAction* action : actions) {
     if (action->shortcut().isEmpty()) continue;
-    Column& column = row < kRowsAtLeft ? left : row < kRowsAtLeft + kRowsInMiddle ? middle : right;
     const QString menu = action->data().toString();
-    if (menu != group || row == kRowsAtLeft + kRowsInMiddle) column.heading(tr(qPrintable(menu)));
+    const bool full = at < 2 && columns[at]->lines() >= kMostLines - (menu != group ? 1 : 0);
+    if (full) ++at;
+    if (menu != group || full) columns[at]->heading(tr(qPrintable(menu)));
     group = menu;
-    column.row(action->shortcut().toString(QKeySequence::NativeText), action->text().remove("&").remove("..."));
-    ++row;
+    columns[at]->row(action->shortcut().toString(QKeySequence::NativeText),
+                     action->text().remove("&").remove("..."));
   }
   hide();
 }
