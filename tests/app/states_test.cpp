@@ -317,6 +317,30 @@ TEST_CASE_METHOD(StatesFixture, "States are added, duplicated and deleted, and a
   CHECK(desk.table() == before);
 }
 
+TEST_CASE_METHOD(StatesFixture, "Slots are named on the page, and guards know them from then on") {
+  open_page();
+  page.show_state(*desk.chart().find("Walk"));
+  QLineEdit& field = page.state().slots_field();
+  const auto type = [&](const QString& text) {
+    field.setFocus();
+    field.selectAll();
+    QTest::keyClicks(&field, text);
+    QTest::keyClick(&field, Qt::Key_Return);
+  };
+  type("breath mud");
+  CHECK(desk.table().memory == std::vector<std::string>{"breath", "mud"});
+  click("Walk", "Sprint");
+  type_guard("sprint.held and memory.breath < 3");
+  CHECK(guard("Walk", "Sprint") == "sprint.held and memory.breath < 3");
+  // One that is used cannot go, nor can one be called anything.
+  page.show_state(*desk.chart().find("Walk"));
+  type("mud");
+  CHECK(desk.table().memory.size() == 2);
+  type("2x");
+  CHECK(desk.table().memory.size() == 2);
+  CHECK(field.text() == "breath mud");
+}
+
 TEST_CASE_METHOD(StatesFixture, "A card of a state changes what the state overrides, and marks it") {
   open_page();
   const StateId crouch = *desk.chart().find("Crouch");

@@ -91,7 +91,7 @@ class DrivePage : public QWidget {
   QWidget* tape_column_;
   QString remark_;
   PieceId asked_piece_ = kNoPiece;
-  QList<int> upper_sizes_;  // As they were when the view was lent.
+  QList<int> upper_sizes_;                                     // As they were when the view was lent.
   std::pair<std::uint64_t, std::size_t> ledger_of_{~0ull, 0};  // What the column shows.
   double ledger_shown_at_ = -1.0;
 };

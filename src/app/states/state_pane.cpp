@@ -27,6 +27,18 @@ void fill_words(QComboBox& box, const std::array<std::string_view, kCount>& word
   for (const std::string_view word : words) box.addItem(qt(word));
 }
 
+std::vector<std::string> words_of(const QString& text) {
+  std::vector<std::string> words;
+  for (const QString& word : text.split(' ', Qt::SkipEmptyParts)) words.push_back(word.toStdString());
+  return words;
+}
+
+QString joined(const std::vector<std::string>& words) {
+  QStringList list;
+  for (const std::string& word : words) list.append(qt(word));
+  return list.join(' ');
+}
+
 QPushButton* button(const char* icon, const QString& text, const QString& tip) {
   auto* made = new QPushButton(theme::icon(icon), text);
   made->setToolTip(tip);
@@ -44,9 +56,11 @@ StatePane::StatePane(StatesDesk& desk, HandlingDesk& handling, DriveSession& ses
       group_(new QLineEdit),
       pose_(new QLineEdit),
       forgets_(new QLineEdit),
+      slots_(new QLineEdit),
       like_(new QComboBox),
       behaviour_(new QComboBox),
       stance_(new QComboBox),
+      fallback_(new QComboBox),
       enter_(new LuaEditor(LuaEditor::Kind::Action)),
       exit_(new LuaEditor(LuaEditor::Kind::Action)),
       script_(new LuaEditor(LuaEditor::Kind::Script)),
@@ -72,6 +86,7 @@ StatePane::StatePane(StatesDesk& desk, HandlingDesk& handling, DriveSession& ses
   overrides_->setWordWrap(true);
   inside_->addWidget(overrides_);
   inside_->addStretch(1);
+  inside_->addWidget(make_table_form());
   auto* area = new QScrollArea;
   area->setWidget(inside);
   area->setWidgetResizable(true);
@@ -135,6 +150,35 @@ QWidget* StatePane::make_form() {
   return box;
 }
 
+// What is not one state's.
+QWidget* StatePane::make_table_form() {
+  auto* box = new QWidget;
+  auto* form = new QFormLayout(box);
+  form->setContentsMargins(0, 8, 0, 0);
+  form->setVerticalSpacing(4);
+  auto* title = new QLabel(tr("The whole table"));
+  title->setObjectName("cardTitle");
+  slots_->setPlaceholderText(tr("no slots"));
+  slots_->setAccessibleName(tr("Memory slots of the table"));
+  slots_->setToolTip(
+      tr("Numbers that guards and scripts keep, by their names with blanks between: memory.breath"));
+  fallback_->setToolTip(tr("Where one begins in the air, and goes when a script fails"));
+  form->addRow(title);
+  form->addRow(tr("Slots"), slots_);
+  form->addRow(tr("Falls back to"), fallback_);
+  connect(slots_, &QLineEdit::editingFinished, this, [this] {
+    StateTable table = desk_.table();
+    table.memory = words_of(slots_->text());
+    if (!showing_ && table != desk_.table() && !desk_.change(table, tr("slots of the table"))) show_spec();
+  });
+  connect(fallback_, &QComboBox::activated, this, [this](int at) {
+    StateTable table = desk_.table();
+    table.fallback = table.states[std::size_t(at)].name;
+    if (table != desk_.table()) desk_.change(table, tr("where it falls back to"));
+  });
+  return box;
+}
+
 void StatePane::connect_fields() {
   connect(name_, &QLineEdit::editingFinished, this, [this] {
     const std::string name = name_->text().trimmed().toStdString();
@@ -149,15 +193,8 @@ void StatePane::connect_fields() {
   };
   text_field(group_, tr("group"), &StateSpec::group);
   text_field(pose_, tr("pose"), &StateSpec::pose);
-  connect(forgets_, &QLineEdit::editingFinished, this, [this] {
-    change_state(
-        [&](StateSpec& s) {
-          s.memory.clear();
-          for (const QString& slot : forgets_->text().split(' ', Qt::SkipEmptyParts))
-            s.memory.push_back(slot.toStdString());
-        },
-        tr("slots"));
-  });
+  connect(forgets_, &QLineEdit::editingFinished, this,
+          [this] { change_state([&](StateSpec& s) { s.memory = words_of(forgets_->text()); }, tr("slots")); });
   connect(like_, &QComboBox::activated, this, [this](int at) {
     change_state([&](StateSpec& s) { s.like = at == 0 ? "" : like_->itemText(at).toStdString(); },
                  tr("likeness"));
@@ -239,9 +276,11 @@ void StatePane::show_spec() {
   if (made.group.empty()) group_->setPlaceholderText(tr("none"));
   pose_->setText(qt(s.pose));
   pose_->setPlaceholderText(qt(made.pose));
-  QStringList forgets;
-  for (const std::string& slot : s.memory) forgets.append(qt(slot));
-  forgets_->setText(forgets.join(' '));
+  forgets_->setText(joined(s.memory));
+  slots_->setText(joined(desk_.table().memory));
+  fallback_->clear();
+  for (const StateSpec& state_spec : desk_.table().states) fallback_->addItem(qt(state_spec.name));
+  fallback_->setCurrentIndex(int(desk_.chart().fallback()));
   like_->clear();
   like_->addItem(tr("nothing else"));
   for (const StateSpec& other : desk_.table().states) {

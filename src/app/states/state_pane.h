@@ -28,6 +28,7 @@ class StatePane : public QWidget {
   void rename();  // The keyboard goes to the name.
   Card* card(const QString& id) const;
   QLineEdit& name_field() { return *name_; }
+  QLineEdit& slots_field() { return *slots_; }
 
   // Of the shown state; undone like any change.
   void add();
@@ -41,6 +42,7 @@ class StatePane : public QWidget {
  private:
   QWidget* make_buttons();
   QWidget* make_form();
+  QWidget* make_table_form();
   void make_cards();
   void connect_fields();
   void show_spec();
@@ -51,8 +53,8 @@ class StatePane : public QWidget {
   DriveSession& session_;
   StateValues* values_;
   JumpLocks locks_;
-  QLineEdit *name_, *group_, *pose_, *forgets_;
-  QComboBox *like_, *behaviour_, *stance_;
+  QLineEdit *name_, *group_, *pose_, *forgets_, *slots_;
+  QComboBox *like_, *behaviour_, *stance_, *fallback_;
   LuaEditor *enter_, *exit_, *script_;
   QLabel *script_label_, *overrides_, *fault_;
   QPushButton *add_, *copy_, *remove_;
