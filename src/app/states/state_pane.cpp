@@ -85,8 +85,8 @@ StatePane::StatePane(StatesDesk& desk, HandlingDesk& handling, DriveSession& ses
   overrides_->setObjectName("caption");
   overrides_->setWordWrap(true);
   inside_->addWidget(overrides_);
-  inside_->addStretch(1);
   inside_->addWidget(make_table_form());
+  inside_->addStretch(1);
   auto* area = new QScrollArea;
   area->setWidget(inside);
   area->setWidgetResizable(true);
@@ -240,7 +240,7 @@ void StatePane::make_cards() {
     made->set_folded(true);
     connect(made, &Card::tear_off_asked, made, [made] { made->set_folded(!made->folded()); });
     cards_.push_back(made);
-    inside_->insertWidget(inside_->count() - 1, made);
+    inside_->insertWidget(inside_->count() - 2, made);  // Before what is the table's.
     connect(values_, &ValuesDesk::changed, made, &Card::show_profiles);
   }
 }
