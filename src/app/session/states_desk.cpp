@@ -21,9 +21,12 @@ std::optional<TableUse> use_of_take(const QString& file, const Profile& profile,
   if (!take) return std::nullopt;
   const TriangleWorld world = build_world(*take->course);
   const Take again = retake_of(*take, profile, take->course, take->course_identity, world, take->tick_rate);
-  const auto run = run_take(again, world, progress);
+  const auto half = [&](double from) {
+    return [&progress, from](double share) { return progress(from + 0.5 * share); };
+  };
+  const auto run = run_take(again, world, half(0.0));
   if (!run) return std::nullopt;
-  return use_of(*run, again, world, progress);
+  return use_of(*run, again, world, half(0.5));
 }
 
 }  // namespace
@@ -174,7 +177,8 @@ SignalView StatesDesk::view_of(const Recording& recording, const Values& values,
 GuardStory StatesDesk::story(const StateChart::Transition& transition, std::size_t tick, bool with_story,
                              bool before_motion) const {
   const Recording& read = *subject();
-  const Values values = chart().values_in(read.run.state(tick).state, read.take.profile);
+  const std::size_t in_force = before_motion && tick > 0 ? tick - 1 : tick;
+  const Values values = chart().values_in(read.run.state(in_force).state, read.take.profile);
   GuardStory story{
       transition.row, explain(chart(), transition, view_of(read, values, tick, before_motion)), {}, {}};
   if (!with_story) return story;

@@ -216,7 +216,8 @@ void StatePane::connect_fields() {
   const auto lua_field = [this](LuaEditor* editor, const QString& what, std::string StateSpec::*member) {
     connect(editor, &LuaEditor::edited, this, [this, what, member](const QString& text) {
       if (gesture_ == 0) gesture_ = desk_.new_gesture();
-      change_state([&](StateSpec& s) { s.*member = text.trimmed().toStdString(); }, what, gesture_);
+      change_state([&](StateSpec& s) { s.*member = text.trimmed().isEmpty() ? "" : text.toStdString(); }, what,
+                   gesture_);
     });
     connect(editor, &LuaEditor::fault_changed, this, [this, editor, what] {
       fault_->setText(editor->fault().isEmpty()

@@ -51,6 +51,12 @@ TransitionPane::TransitionPane(StatesDesk& desk, QWidget* parent)
       firing_row_(nullptr) {
   setObjectName("sidePage");
   setAttribute(Qt::WA_StyledBackground);
+  lay_out();
+  connect_parts();
+  show_cell();
+}
+
+void TransitionPane::lay_out() {
   title_->setObjectName("columnTitle");
   title_->setWordWrap(true);
   fault_->setObjectName("fault");
@@ -80,6 +86,9 @@ TransitionPane::TransitionPane(StatesDesk& desk, QWidget* parent)
   buttons->addWidget(remove_);
   column->addLayout(buttons);
   column->addStretch(1);
+}
+
+void TransitionPane::connect_parts() {
   connect(add_, &QPushButton::clicked, this, &TransitionPane::add_transition);
   connect(remove_, &QPushButton::clicked, this, &TransitionPane::remove_transition);
   connect(which_, &QComboBox::currentIndexChanged, this, [this] {
@@ -91,7 +100,8 @@ TransitionPane::TransitionPane(StatesDesk& desk, QWidget* parent)
   connect(guard_, &LuaEditor::fault_changed, this, &TransitionPane::show_fault);
   connect(guard_, &LuaEditor::left, this, &TransitionPane::left);
   connect(action_, &LuaEditor::edited, this, [this](const QString& text) {
-    change_row([&](TransitionSpec& t) { t.action = text.trimmed().toStdString(); }, tr("action"), true);
+    change_row([&](TransitionSpec& t) { t.action = text.trimmed().isEmpty() ? "" : text.toStdString(); },
+               tr("action"), true);
   });
   connect(action_, &LuaEditor::fault_changed, this, &TransitionPane::show_fault);
   connect(action_, &LuaEditor::left, this, &TransitionPane::left);
@@ -104,7 +114,6 @@ TransitionPane::TransitionPane(StatesDesk& desk, QWidget* parent)
   connect(&desk_, &StatesDesk::table_changed, this, &TransitionPane::show_cell);
   connect(&desk_, &StatesDesk::firings_changed, this, &TransitionPane::show_firings);
   connect(&desk_, &StatesDesk::moved, this, &TransitionPane::show_now);
-  show_cell();
 }
 
 QWidget* TransitionPane::make_numbers() {
@@ -207,7 +216,7 @@ void TransitionPane::show_row() {
   priority_->setValue(t.priority);
   stay_->setValue(t.shortest_stay);
   showing_ = false;
-  if (!guard_->hasFocus()) gesture_ = 0;
+  if (!guard_->hasFocus() && !action_->hasFocus()) gesture_ = 0;
   show_fault();
   show_now();
   show_firings();

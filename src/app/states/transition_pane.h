@@ -32,6 +32,8 @@ class TransitionPane : public QWidget {
   void left();  // The keyboard goes back to the matrix.
 
  private:
+  void lay_out();
+  void connect_parts();
   QWidget* make_firings();
   QWidget* make_numbers();
   std::optional<std::size_t> row() const;

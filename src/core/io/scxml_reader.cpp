@@ -68,8 +68,6 @@ class Reader {
       read_root(root);
     } catch (const Refused& refused) {
       return refuse({file_, place(refused.at), refused.what});
-    } catch (const ReadFailure& failure) {
-      return refuse({file_, place(0), failure.what});
     }
     return finished();
   }

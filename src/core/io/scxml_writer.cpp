@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: MIT
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <map>
 #include <pugixml.hpp>
 #include <sstream>
