@@ -175,6 +175,23 @@ TEST_CASE_METHOD(StatesFixture, "What is wrong in a guard is told under it, and 
   CHECK(labels[0]->text().contains("goes on"));
 }
 
+TEST_CASE_METHOD(StatesFixture, "An action is kept as it is typed, and all of the typing is undone at once") {
+  open_page();
+  click("Walk", "Sprint");
+  LuaEditor* action = nullptr;
+  for (LuaEditor* editor : page.transition().findChildren<LuaEditor*>()) {
+    if (editor->accessibleName() == "Action") action = editor;
+  }
+  REQUIRE(action != nullptr);
+  action->setFocus();
+  REQUIRE(wait_for([&] { return action->hasFocus(); }));
+  QTest::keyClicks(action, "jump() leave_ground() ");
+  const auto now = [&] { return desk.table().transitions[cell("Walk", "Sprint").rows.front()].action; };
+  CHECK(now() == "jump() leave_ground() ");
+  undo();
+  CHECK(now().empty());
+}
+
 TEST_CASE_METHOD(StatesFixture, "Each part of a guard is told with its value at the playhead") {
   walk();
   open_page();
