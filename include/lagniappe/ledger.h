@@ -14,6 +14,11 @@ namespace lagniappe {
 
 class StateChart;
 
+// What a contact is to a character: walked on; borne by but skidded down; a wall, that is slid along; what ends a
+// rise. By its angle to up and the profile's limits.
+enum class ContactKind : std::uint8_t { Ground, Steep, Wall, Ceiling };
+inline constexpr std::array<std::string_view, 4> kContactKindNames = {"ground", "steep", "wall", "ceiling"};
+
 // Lengths in metres, speeds in metres per second, angles in radians, vectors in the course frame.
 namespace entry {
 
@@ -101,6 +106,11 @@ struct Slide {  // What the motion left over became.
   Vec3 plane_C;           // The normal that was used.
   Vec3 rest_C;            // What is still to be moved.
   double approach, kept;  // Angle at which the plane was run into, 0 grazing; share of speed that is left.
+  ContactKind contact = ContactKind::Wall;  // What was met.
+};
+struct Exhausted {  // Sliding ended before the motion did: it made no way, or had met too many planes.
+  int planes;
+  double left;  // m that were not moved.
 };
 struct Step {  // A step was tried.
   enum class Outcome : std::uint8_t { Taken, TooHigh, NoHeadRoom, ShortTread, NotWalkable, NoGain } outcome;
@@ -135,7 +145,7 @@ using LedgerEntry =
     std::variant<entry::Reset, entry::Carry, entry::Push, entry::PushOut, entry::Wish, entry::StateChange,
                  entry::Jump, entry::JumpRefused, entry::Sweep, entry::Slide, entry::Step, entry::Probe,
                  entry::Judged, entry::Snap, entry::Crest, entry::LeftGround, entry::JumpCut, entry::HeadBump,
-                 entry::StateLoop, entry::ScriptFailed, entry::StanceWaits, entry::LieHeld>;
+                 entry::StateLoop, entry::ScriptFailed, entry::StanceWaits, entry::LieHeld, entry::Exhausted>;
 
 struct Ledger {
   std::vector<LedgerEntry> entries;

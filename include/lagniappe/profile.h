@@ -109,6 +109,12 @@ struct Values {
   // head-on. Also how much of its speed a character keeps that goes on pushing along it.
   struct Walls {
     Curve kept = {{{{0.0, 1.0}, {20.0, 0.97}, {45.0, 0.75}, {70.0, 0.35}, {90.0, 0.0}}}, 5};
+    // What a contact is, by the angle between its face's normal and up: ground and what is skidded down, up to
+    // steepest_skid; a wall, from there through upright (90 degrees); a ceiling, from ceiling_from.
+    double steepest_skid = radians(75.0);
+    double ceiling_from = radians(135.0);
+    // Share of its speed that a piece gives to whom it strikes. 0: he is only moved out of its way.
+    double strike = 0.0;
   } walls;
 
   struct Air {

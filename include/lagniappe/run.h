@@ -63,6 +63,8 @@ struct Finding {
     DroppedTime,  // The machine could not keep up.
     StateLoop,    // Transitions would have led round in a circle within a tick.
     ScriptFailed,
+    Exhausted,    // Sliding ended before the motion did.
+    StuckInAir,   // At rest for at least half a second on what is no ground.
   } kind;
   std::size_t first, last;  // Ticks, both included.
   double amount;            // m, m/s or s, as the kind has it.
@@ -122,6 +124,7 @@ class Run {
     std::size_t jump_pressed = 0;           // A press that nothing has come of yet.
     double ground_left_for = 0.0;           // s, when it was pressed.
     std::size_t stuck_since = 0;
+    std::size_t rests_in_air = 0;  // For how many ticks.
     Vec3 stuck_wish_C = Vec3(0.0);
     double step_rise = 0.0;                   // m, still to be risen of a step; 0: none under way.
     std::vector<std::uint32_t> open_touches;  // Indices of touches that the last tick belongs to.

@@ -61,7 +61,7 @@ std::span<const CardSpec> card_specs() {
        {plain<step_drawing>},
        {"ground.highest_step", "ground.shortest_tread", "ground.snap_distance", "ground.longest_overhang",
         "ground.crest_angle", "ground.crest_speed", "smoothing.time", "smoothing.largest"}},
-      {"walls", "Walls", "walls", {wall_curve}, {}},
+      {"walls", "Walls", "walls", {wall_curve}, {"walls.steepest_skid", "walls.ceiling_from", "walls.strike"}},
       {"look",
        "Look & camera",
        "look",

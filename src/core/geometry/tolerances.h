@@ -26,11 +26,6 @@ inline constexpr double kLeavingSpeed = 1e-3;
 // Cosine above which two plane normals are one plane: 0.6 degrees apart.
 inline constexpr double kSamePlane = 0.99995;
 
-// A face whose normal points down by more than this is a ceiling, one that points up by more is underfoot;
-// between them are walls: within 0.6 degrees of upright, so that rounding in a model's vertices makes no floors
-// of its walls.
-inline constexpr double kUpright = 0.01;
-
 // Cosine above which a face is level enough to be glided over whatever it is made of: 1.8 degrees.
 inline constexpr double kLevel = 0.9995;
 

@@ -4,6 +4,7 @@
 #include <algorithm>
 
 #include "lagniappe/handling.h"
+#include "motion/ground.h"
 #include "motion/respond.h"
 #include "motion/slide.h"
 
@@ -43,11 +44,12 @@ void stride_on(const StepContext& context, double way, CharacterState& state) {
 }
 
 // Moves by what an integrator gave, across up, along the ground and around what is on it.
-void go_along_ground(const StepContext& context, const Body& body, const Wish& wish, const Moved& moved,
-                     CharacterState& state) {
+void go_along_ground(const StepContext& context, const Body& body, const Moved& moved, CharacterState& state) {
   const Slid slid =
-      slide_on_ground(context, body, state.foot_C, body.flat(moved.displacement), body.flat(moved.velocity),
-                      state.ground.normal_C, {wish.direction_C, state.wall_normal_C});
+      slide_on_ground(context, body, state.foot_C, body.flat(context.pushes.beyond(moved.displacement)),
+                      body.flat(moved.velocity),
+                      state.ground.normal_C,
+                      {state.wall_normal_C, state.ground_velocity_C, context.profile.ground.speed_on_slopes});
   const double way = length(body.flat(slid.foot_C - state.foot_C));
   state.travelled += way;
   stride_on(context, way, state);
@@ -112,7 +114,7 @@ void move_on_ground(const StepContext& context, const Body& body, const Wish& wi
   }
   context.note(entry::Wish{full_push * last_speed, wish.share});
   gather_speed(context, pushed, state);
-  go_along_ground(context, body, wish, {moved.velocity, moved.displacement}, state);
+  go_along_ground(context, body, {moved.velocity, moved.displacement}, state);
   state.acceleration_C = moved.acceleration;
 }
 
@@ -147,7 +149,7 @@ void run_out(const StepContext& context, const Body& body, const Wish& wish, Cha
   context.note(entry::Wish{target, wish.share});
   const Moved moved = approach_exponential(flattened(state.velocity_C, body.up_C, measure), target,
                                            context.profile.skid.run_out_time / grip_of(state), context.dt);
-  go_along_ground(context, body, wish, moved, state);
+  go_along_ground(context, body, moved, state);
 }
 
 }  // namespace
@@ -159,7 +161,8 @@ void move_skidding(const StepContext& context, const Body& body, const Wish& wis
   const Moved moved = skid_down(context, body, wish, state);
   AirSlide how;
   how.skidding = true;
-  take(slide_in_air(context, body, state.foot_C, moved.displacement, moved.velocity, how), state);
+  how.frame_velocity_C = state.ground_velocity_C;
+  take(slide_in_air(context, body, state.foot_C, context.pushes.beyond(moved.displacement), moved.velocity, how), state);
 }
 
 namespace {
@@ -175,7 +178,25 @@ void bump_head(const StepContext& context, const Body& body, double rise, Charac
 
 }  // namespace
 
-void move_in_air(const StepContext& context, const Body& body, const Wish& wish, CharacterState& state) {
+namespace {
+
+// m/s with which one gets off what is no ground.
+constexpr double kSlipSpeed = 1.0;
+
+// Who rests on what is no ground slips off it, ahead, unless he steers himself.
+Wish slipping_off(const StepContext& context, const Body& body, const Wish& wish, const CharacterState& state) {
+  if (wish.share > 0.0 || std::abs(dot(state.velocity_C, body.up_C)) > kLeavingSpeed) return wish;
+  const Touching touching(body, state.foot_C);
+  const WorldContact* bearing = lowest_contact(context, body, touching);
+  if (bearing == nullptr || bearing->surface.ground) return wish;
+  return {look_direction(state.frame_CB, state.facing, 0.0),
+          std::min(kSlipSpeed / std::max(context.profile.air.speed, kSlipSpeed), 1.0)};
+}
+
+}  // namespace
+
+void move_in_air(const StepContext& context, const Body& body, const Wish& asked_for, CharacterState& state) {
+  const Wish wish = slipping_off(context, body, asked_for, state);
   const Values& profile = context.profile;
   // Steering, and what drags at the character, are against the air, which may move.
   const Vec3 wind = body.flat(body.world.wind()) * profile.air.wind_share;
@@ -196,7 +217,7 @@ void move_in_air(const StepContext& context, const Body& body, const Wish& wish,
   const Vec3 velocity = body.flat(level.velocity) + wind + body.up_C * risen.speed;
   AirSlide how;
   how.highest_step = profile.air.highest_step;
-  const Slid slid = slide_in_air(context, body, state.foot_C, motion, velocity, how);
+  const Slid slid = slide_in_air(context, body, state.foot_C, context.pushes.beyond(motion), velocity, how);
   take(slid, state);
   if (slid.ceiling && risen.speed > 0.0) bump_head(context, body, risen.speed, state);
   lift_eye(slid, state);
@@ -209,7 +230,7 @@ void move_in_flight(const StepContext& context, const Body& body, CharacterState
   const Vec3 target = wish.direction_C * (wish.share * fly.speed);
   context.note(entry::Wish{target, wish.share});
   const Moved moved = approach_exponential(state.velocity_C, target, fly.time, context.dt);
-  take(slide_in_air(context, body, state.foot_C, moved.displacement, moved.velocity, {}), state);
+  take(slide_in_air(context, body, state.foot_C, context.pushes.beyond(moved.displacement), moved.velocity, {}), state);
   state.acceleration_C = Vec3(0.0);
 }
 

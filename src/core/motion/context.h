@@ -2,12 +2,30 @@
 // What every part of a tick works with, and the capsule as the solver sees it.
 #pragma once
 
+#include <algorithm>
 #include <array>
 
 #include "geometry/tolerances.h"
 #include "lagniappe/step.h"
 
 namespace lagniappe {
+
+// The ways that pieces have pushed a character in a tick, before it moved by itself.
+struct Pushes {
+  std::array<Vec3, kMostPlanes> shift_C;
+  int count = 0;
+
+  // What a way of one's own adds to them: who goes as fast as what pushes is not moved twice.
+  Vec3 beyond(Vec3 way_C) const {
+    for (int i = 0; i < count; ++i) {
+      const double pushed = length(shift_C[i]);
+      if (pushed <= 0.0) continue;
+      const Vec3 along = shift_C[i] / pushed;
+      way_C -= along * std::clamp(dot(way_C, along), 0.0, pushed);
+    }
+    return way_C;
+  }
+};
 
 struct StepContext {
   const InputFrame& input;
@@ -16,6 +34,7 @@ struct StepContext {
   double dt;
   Ledger* ledger;
   Moment now;  // The end of the tick: moving pieces are there already.
+  Pushes pushes = {};
 
   template <typename Entry>
   void note(const Entry& entry) const {
@@ -55,6 +74,13 @@ struct Body {
     return body;
   }
 
+  // The same where nothing is that moves.
+  Body among_still() const {
+    Body body = *this;
+    body.now.still = true;
+    return body;
+  }
+
   Segment axis(const Vec3& foot_C) const { return {foot_C + low_C, foot_C + high_C}; }
   std::optional<WorldHit> sweep(const Vec3& foot_C, const Vec3& motion_C) const {
     return world.sweep(axis(foot_C), radius, motion_C, now);
@@ -65,33 +91,42 @@ struct Body {
   Vec3 flat(const Vec3& v_C) const { return across(v_C, up_C); }
 };
 
-// What the capsule touches.
+// What the capsule touches, what bears most first.
 struct Touching {
   std::array<WorldContact, kMostContacts> contact;
   std::size_t count = 0;
 
-  Touching(const Body& body, const Vec3& foot_C)
-      : count(body.world.contacts(body.axis(foot_C), body.radius + kGroundTouch, contact, body.now)) {}
+  Touching(const Body& body, const Vec3& foot_C) {
+    Moment moment = body.now;
+    moment.wanted_C = body.up_C;
+    count = body.world.contacts(body.axis(foot_C), body.radius + kGroundTouch, contact, moment);
+  }
   const WorldContact* begin() const { return contact.data(); }
   const WorldContact* end() const { return contact.data() + count; }
 };
 
 using SpeedOnSlopes = Profile::Ground::SpeedOnSlopes;
 
+// By how much a speed as seen from above may be less than that along the surface: on what is steeper than 48
+// degrees, as rungs are, the way up would else be a run.
+inline constexpr double kMostOfLevel = 1.5;
+
 // Returns `flat_C` (across up) laid onto the plane with `normal_C`, its direction seen from above unchanged.
 // Its length is kept along the surface, or as seen from above. REQUIRES: dot(normal_C, up_C) > 0.
 inline Vec3 laid_on(const Vec3& flat_C, const Vec3& normal_C, const Vec3& up_C,
                     SpeedOnSlopes measure = SpeedOnSlopes::Along) {
   const Vec3 laid = flat_C - up_C * (dot(flat_C, normal_C) / dot(normal_C, up_C));
-  if (measure == SpeedOnSlopes::Level) return laid;
-  return unit_or(laid, Vec3(0.0)) * length(flat_C);
+  const double flat = length(flat_C);
+  if (measure == SpeedOnSlopes::Level && length(laid) <= kMostOfLevel * flat) return laid;
+  return unit_or(laid, Vec3(0.0)) * (measure == SpeedOnSlopes::Level ? kMostOfLevel * flat : flat);
 }
 
 // The reverse: a velocity along the ground seen as one across up of the same measure.
 inline Vec3 flattened(const Vec3& along_C, const Vec3& up_C, SpeedOnSlopes measure = SpeedOnSlopes::Along) {
   const Vec3 flat = across(along_C, up_C);
-  if (measure == SpeedOnSlopes::Level) return flat;
-  return unit_or(flat, Vec3(0.0)) * length(along_C);
+  const double along = length(along_C);
+  if (measure == SpeedOnSlopes::Level && along <= kMostOfLevel * length(flat)) return flat;
+  return unit_or(flat, Vec3(0.0)) * (measure == SpeedOnSlopes::Level ? along / kMostOfLevel : along);
 }
 
 // The slope of the plane with `normal_C` in the direction `flat_C`: radians, uphill positive; 0 without a

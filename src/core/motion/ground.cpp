@@ -3,6 +3,7 @@
 
 #include <algorithm>
 
+#include "motion/contact_kind.h"
 #include "motion/planes.h"
 
 namespace lagniappe {
@@ -16,11 +17,6 @@ double overhang(const Body& body, const Vec3& foot_C, const Vec3& contact_C) {
   return length(from_low - along * std::clamp(dot(from_low, along) / square, 0.0, 1.0));
 }
 
-double least_upright(const Values& profile, const Surface& surface) {
-  if (surface.friction == 1.0) return std::cos(profile.ground.steepest_walkable);
-  return std::cos(std::atan(std::tan(profile.ground.steepest_walkable) * surface.friction));
-}
-
 // Whether walkable ground lies within a step's height under the centre of the capsule.
 bool step_below(const StepContext& context, const Body& body, const Vec3& foot_C) {
   const double reach = std::max(context.profile.ground.highest_step, context.profile.ground.snap_distance);
@@ -30,15 +26,14 @@ bool step_below(const StepContext& context, const Body& body, const Vec3& foot_C
 }
 
 // Where a fall would go on, if at all, the steepness of that way decides instead of the faces': two steep faces
-// that meet in a level furrow are as good as a floor. Returns the normal of what bears, or nothing if it would
+// that meet in a level groove are as good as a floor. Returns the normal of what bears, or nothing if it would
 // slide off.
-std::optional<Vec3> furrow_normal(const StepContext& context, const Body& body, const Touching& touching) {
+std::optional<Vec3> groove_normal(const StepContext& context, const Body& body, const Touching& touching) {
   Planes planes;
   int bearing = 0;
   for (const WorldContact& c : touching) {
-    const double upright = dot(c.closest.normal_C, body.up_C);
-    if (upright < -kUpright) continue;
-    bearing += upright > kUpright && c.surface.walk != Surface::Walk::Never && c.surface.ground;
+    if (contact_kind(context.profile, c.surface, c.closest.normal_C, body.up_C) == ContactKind::Ceiling) continue;
+    bearing += dot(c.closest.normal_C, body.up_C) > kTouch && c.surface.walk != Surface::Walk::Never && c.surface.ground;
     if (!planes.add(c.closest.normal_C)) break;
   }
   if (bearing == 0 || planes.count() < 2) return std::nullopt;
@@ -55,86 +50,102 @@ struct Judgement {
 
 Judgement judge(const StepContext& context, const Body& body, const Vec3& foot_C, const Touching& touching,
                 const WorldContact& bearing) {
-  if (!walkable(context.profile, bearing.surface, bearing.face_normal_C, body.up_C)) {
-    if (const auto normal = furrow_normal(context, body, touching)) return {Verdict::Walkable, *normal};
-    return {Verdict::Steep, bearing.face_normal_C};
+  const Vec3 face = bearing_normal(context, body, bearing);
+  if (!walkable(context.profile, bearing.surface, face, body.up_C)) {
+    if (const auto normal = groove_normal(context, body, touching)) return {Verdict::Walkable, *normal};
+    return {Verdict::Steep, face};
   }
-  const auto as = [&](Verdict verdict) { return Judgement{verdict, bearing.face_normal_C}; };
+  const auto as = [&](Verdict verdict) { return Judgement{verdict, face}; };
   if (bearing.closest.feature == Feature::Face) return as(Verdict::Walkable);
   const double beyond = overhang(body, foot_C, bearing.closest.on_triangle_C);
   if (beyond <= context.profile.ground.longest_overhang || step_below(context, body, foot_C))
     return as(Verdict::Walkable);
   // Across a slot, on two edges, nobody slips off.
-  if (const auto normal = furrow_normal(context, body, touching)) return {Verdict::Walkable, *normal};
+  if (const auto normal = groove_normal(context, body, touching)) return {Verdict::Walkable, *normal};
   return as(Verdict::Perched);
 }
 
 }  // namespace
 
-bool walkable(const Values& profile, const Surface& surface, const Vec3& normal_C, const Vec3& up_C) {
-  const double upright = dot(normal_C, up_C);
-  switch (surface.walk) {
-    case Surface::Walk::Always:
-      return upright > kUpright;
-    case Surface::Walk::Never:
-      return false;
-    case Surface::Walk::ByAngle:
-      break;
-  }
-  return upright >= least_upright(profile, surface) - kTouch;
+Vec3 bearing_normal(const StepContext& context, const Body& body, const WorldContact& bearing) {
+  const bool bears = under_foot(context.profile, bearing.face_normal_C, body.up_C);
+  return bears ? bearing.face_normal_C : bearing.closest.normal_C;
 }
 
-bool leads_on(const Values& profile, const Surface& surface, const Vec3& normal_C, const Vec3& up_C) {
-  const bool bears = surface.ground && walkable(profile, surface, normal_C, up_C);
-  return bears || dot(normal_C, up_C) > kLevel;
+namespace {
+
+// The order in which contacts bear. Heights go by the contact's normal: the lower it lies on the round of the
+// foot, the more upright it is.
+bool bears_before(const StepContext& context, const Body& body, const WorldContact& a, const WorldContact& b) {
+  const double height = dot(a.closest.normal_C - b.closest.normal_C, body.up_C);
+  if (std::abs(height) > kTouch) return height > 0.0;
+  const Vec3 na = bearing_normal(context, body, a), nb = bearing_normal(context, body, b);
+  const bool walk_a = walkable(context.profile, a.surface, na, body.up_C),
+             walk_b = walkable(context.profile, b.surface, nb, body.up_C);
+  if (walk_a != walk_b) return walk_a;
+  const double upright = dot(na - nb, body.up_C);
+  if (std::abs(upright) > kTouch) return upright > 0.0;
+  if (a.closest.feature != b.closest.feature) return a.closest.feature < b.closest.feature;
+  if (a.surface != b.surface) return decides_before(a.surface, b.surface);
+  return a.piece != b.piece && context.world.piece_name(a.piece) < context.world.piece_name(b.piece);
 }
 
-const WorldContact* bearing_face(const StepContext& context, const Body& body, const Touching& touching) {
+// What lies under the foot: contacts too far up its round hold it from the side.
+bool may_bear(const StepContext& context, const Body& body, const WorldContact& c) {
+  // What the core is deep in squeezes it; it does not bear.
+  const bool rests = c.closest.distance >= body.radius - body.margin - kGroundTouch;
+  return rests && under_foot(context.profile, c.closest.normal_C, body.up_C);
+}
+
+template <typename Wanted>
+const WorldContact* lowest(const StepContext& context, const Body& body, const Touching& touching,
+                           const Wanted& wanted) {
   const WorldContact* best = nullptr;
-  bool best_walks = false;
   for (const WorldContact& c : touching) {
-    // What the core is deep in squeezes it; it does not bear.
-    const bool rests = c.closest.distance >= body.radius - body.margin - kGroundTouch;
-    if (!rests || !c.surface.ground || dot(c.closest.normal_C, body.up_C) < kUpright) continue;
-    const bool walks = walkable(context.profile, c.surface, c.face_normal_C, body.up_C);
-    const bool better =
-        best == nullptr ||
-        (walks != best_walks ? walks
-                             : dot(c.face_normal_C, body.up_C) > dot(best->face_normal_C, body.up_C) + kTouch);
-    if (!better) continue;
-    best = &c;
-    best_walks = walks;
+    if (!wanted(c) || !may_bear(context, body, c)) continue;
+    if (best == nullptr || bears_before(context, body, c, *best)) best = &c;
   }
   return best;
 }
 
+}  // namespace
+
+const WorldContact* bearing_contact(const StepContext& context, const Body& body, const Touching& touching) {
+  return lowest(context, body, touching, [](const WorldContact& c) { return c.surface.ground; });
+}
+
+const WorldContact* lowest_contact(const StepContext& context, const Body& body, const Touching& touching) {
+  return lowest(context, body, touching, [](const WorldContact&) { return true; });
+}
+
 GroundFound probe_ground(const StepContext& context, const Body& body, const Vec3& foot_C, double reach) {
   // From a touch above: a capsule that rests keeps its contact whatever the last rounding was.
-  const Vec3 from = foot_C + body.up_C * kTouch;
-  const auto hit = body.sweep(from, -body.up_C * (reach + kTouch));
-  const double gap = hit ? std::max(hit->hit.fraction * (reach + kTouch) - kTouch, 0.0) : reach;
-  context.note(entry::Probe{reach, gap, hit.has_value(), foot_C, hit ? hit->piece : kNoPiece});
-  if (!hit) return {};
+  const UprightWay way =
+      upright_way(context, body, foot_C + body.up_C * kTouch, -body.up_C, reach + kTouch);
+  const bool met = way.gone < reach + kTouch;
+  const double gap = met ? std::max(way.gone - kTouch, 0.0) : reach;
+  context.note(entry::Probe{reach, gap, met, foot_C, way.stop ? way.stop->piece : kNoPiece});
+  if (!met) return {};
 
-  const Vec3 landed = foot_C - body.up_C * gap;
-  WorldContact bearing{{0.0, hit->hit.point_C, hit->hit.point_C, hit->hit.normal_C, hit->hit.feature},
-                       hit->face_normal_C,
-                       hit->piece,
-                       hit->triangle,
-                       hit->surface};
+  const bool straight = length_squared(body.flat(way.foot_C - foot_C)) <= kTouch * kTouch;
+  const Vec3 landed = straight ? foot_C - body.up_C * gap : way.foot_C;
   const Touching touching(body, landed);
-  const WorldContact* better = bearing_face(context, body, touching);
-  if (better != nullptr) bearing = *better;
-  const double angle = std::acos(std::clamp(dot(bearing.face_normal_C, body.up_C), -1.0, 1.0));
-  const double beyond = overhang(body, landed, bearing.closest.on_triangle_C);
-  if (!bearing.surface.ground) {
-    context.note(entry::Judged{Verdict::None, angle, beyond, bearing.piece});
-    return {};
+  const WorldContact* bearing = bearing_contact(context, body, touching);
+  if (bearing == nullptr) {
+    // Walls may still hold it between them.
+    const auto groove = groove_normal(context, body, touching);
+    if (!groove || touching.count == 0) return {};
+    const WorldContact& c = *touching.begin();
+    context.note(entry::Judged{Verdict::Walkable, std::acos(std::clamp(dot(*groove, body.up_C), -1.0, 1.0)), 0.0, c.piece});
+    return {{Verdict::Walkable, c.piece, *groove, c.closest.on_triangle_C, c.surface}, gap, landed};
   }
-  const Judgement judged = judge(context, body, landed, touching, bearing);
-  context.note(entry::Judged{judged.verdict, angle, beyond, bearing.piece});
-  return {{judged.verdict, bearing.piece, judged.normal_C, bearing.closest.on_triangle_C, bearing.surface},
-          gap};
+  const Judgement judged = judge(context, body, landed, touching, *bearing);
+  const double angle = std::acos(std::clamp(dot(bearing_normal(context, body, *bearing), body.up_C), -1.0, 1.0));
+  const double beyond = overhang(body, landed, bearing->closest.on_triangle_C);
+  context.note(entry::Judged{judged.verdict, angle, beyond, bearing->piece});
+  return {{judged.verdict, bearing->piece, judged.normal_C, bearing->closest.on_triangle_C, bearing->surface},
+          gap,
+          landed};
 }
 
 }  // namespace lagniappe

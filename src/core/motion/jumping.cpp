@@ -2,6 +2,7 @@
 #include "motion/jumping.h"
 
 #include "lagniappe/handling.h"
+#include "motion/contact_kind.h"
 #include "motion/moving.h"
 
 namespace lagniappe {
@@ -47,9 +48,8 @@ void take_off(const StepContext& context, CharacterState& state, const JumpChoic
   state.ground = Ground{};
 }
 
-bool has_head_room(const Body& body, const CharacterState& state) {
-  const auto hit = body.sweep(state.foot_C, body.up_C * kLeastHeadRoom);
-  return !hit || dot(hit->hit.normal_C, body.up_C) > -kUpright;
+bool has_head_room(const StepContext& context, const Body& body, const CharacterState& state) {
+  return upright_way(context, body, state.foot_C, body.up_C, kLeastHeadRoom).gone >= kLeastHeadRoom - kTouch;
 }
 
 bool was_jumped_off(const CharacterState& state) {
@@ -106,7 +106,7 @@ JumpJudgement judge_jump(const StepContext& context, const Body& body, const Cha
   judgement.why = Why::State;
   if (state.lying()) return judgement;
   judgement.choice = choose(context, state, judgement.why);
-  if (!judgement.choice || has_head_room(body, state)) return judgement;
+  if (!judgement.choice || has_head_room(context, body, state)) return judgement;
   judgement.choice.reset();
   judgement.why = Why::NoHeadRoom;
   return judgement;

@@ -50,6 +50,9 @@ struct Writer {
             {"to", state_name(e.chart.get(), e.to)},
             {"guard", guard_text(e.chart.get(), e.row)}};
   }
+  Json operator()(const entry::Exhausted& e) const {
+    return {{"kind", "exhausted"}, {"planes", e.planes}, {"left_m", e.left}};
+  }
   Json operator()(const entry::ScriptFailed& e) const { return {{"kind", "script_failed"}, {"what", e.what}}; }
   Json operator()(const entry::StanceWaits& e) const {
     return {{"kind", "stance_waits"},
@@ -84,7 +87,8 @@ struct Writer {
   }
   Json operator()(const entry::Slide& e) const {
     return {{"kind", "slide"},        {"on", word(kSlideKinds, e.kind)},     {"plane", list(e.plane_C)},
-            {"rest", list(e.rest_C)}, {"approach_deg", degrees(e.approach)}, {"kept", e.kept}};
+            {"rest", list(e.rest_C)}, {"approach_deg", degrees(e.approach)}, {"kept", e.kept},
+            {"contact", word(kContactKindNames, e.contact)}};
   }
   Json operator()(const entry::Step& e) const {
     return {{"kind", "step"},

@@ -59,6 +59,9 @@ struct Teller {
                        state_name(e.chart.get(), e.from), state_name(e.chart.get(), e.to),
                        guard_text(e.chart.get(), e.row));
   }
+  std::string operator()(const entry::Exhausted& e) const {
+    return fmt::format("gave up sliding after {} planes, {} of the way left", e.planes, metres(e.left));
+  }
   std::string operator()(const entry::ScriptFailed& e) const { return "script failed: " + e.what; }
   std::string operator()(const entry::StanceWaits& e) const {
     using Why = entry::StanceWaits::Why;
@@ -189,6 +192,7 @@ bool is_refusal(const LedgerEntry& entry) {
   if (const auto* push = std::get_if<entry::Push>(&entry)) return push->blocked;
   return std::holds_alternative<entry::JumpRefused>(entry) || std::holds_alternative<entry::StateLoop>(entry) ||
          std::holds_alternative<entry::ScriptFailed>(entry) ||
+         std::holds_alternative<entry::Exhausted>(entry) ||
          std::holds_alternative<entry::StanceWaits>(entry) || std::holds_alternative<entry::LieHeld>(entry);
 }
 

@@ -3,13 +3,20 @@
 
 #include <algorithm>
 
+#include "motion/contact_kind.h"
+#include "motion/jumping.h"
+#include "motion/piece_velocity.h"
 #include "motion/slide.h"
 
 namespace lagniappe {
 namespace {
 
-// A push of which more than this share goes up or down lifts; less moves along the ground.
-constexpr double kLiftShare = 0.7;
+// s over which a piece has to stay ahead of a fall to be parted from: a real body does not notice shorter drops.
+constexpr double kDropTime = 0.1;
+// s before an instant, for what was until then.
+constexpr double kJustBefore = 1e-7;
+// Share of a way along the ground that has to lead away from what pushes; less would be a way through the wall.
+constexpr double kGentlestPush = 0.1;
 
 // The part of a rotation that turns about `up`, in radians.
 double turn_about(const Quat& q, const Vec3& up) {
@@ -25,18 +32,52 @@ bool standing_on_something(const CharacterState& state) {
   return state.ground.verdict == Verdict::Walkable || state.ground.verdict == Verdict::Steep;
 }
 
-// Pushed along the ground rather than into it, by as much as clears the piece.
-Vec3 along_ground(const Body& body, const WorldPush& push) {
-  if (std::abs(dot(push.normal_C, body.up_C)) > kLiftShare) return push.shift_C;
-  const Vec3 flat = body.flat(push.normal_C);
-  return flat * (length(push.shift_C) / length_squared(flat));
+// Whether the piece underfoot goes down faster than one falls who has what it gave until now.
+bool falls_away(const StepContext& context, const PieceMotion& motion, const Vec3& given_C,
+                const CharacterState& state) {
+  const Vec3 up = state.up_C(), foot_P = motion.pose_at(state.time).back(state.foot_C);
+  const auto ahead = [&](double seconds) {
+    const double piece = dot(motion.pose_at(state.time + seconds).point(foot_P) - state.foot_C, up);
+    return dot(given_C, up) * seconds - 0.5 * context.profile.gravity * seconds * seconds - piece;
+  };
+  return ahead(context.dt) > kTouch && ahead(std::max(kDropTime, context.dt)) > kGroundTouch;
+}
+
+// Goes `shift_C` along the ground, round walls and up steps, with nothing lost.
+Slid pushed_along_ground(const StepContext& context, const Body& body, const WorldPush& push,
+                         const CharacterState& state) {
+  const Vec3& ground = state.ground.normal_C;
+  const Vec3 flat = unit_or(body.flat(push.shift_C), Vec3(0.0));
+  const Vec3 laid = laid_on(flat, ground, body.up_C, SpeedOnSlopes::Level);
+  const double clears = dot(laid, push.normal_C);
+  if (clears <= kGentlestPush) return Slid{state.foot_C, Vec3(0.0)};
+  GroundSlide how;
+  how.plain = true;
+  how.measure = SpeedOnSlopes::Level;
+  return slide_on_ground(context, body.without(push.piece), state.foot_C,
+                         flat * (dot(push.shift_C, push.normal_C) / clears), Vec3(0.0), ground, how);
+}
+
+Slid pushed(const StepContext& context, const Body& body, const WorldPush& push, const CharacterState& state) {
+  const ContactKind kind = contact_kind(context.profile, Surface{}, push.normal_C, body.up_C);
+  const bool upright = kind == ContactKind::Ground || kind == ContactKind::Ceiling;
+  if (standing_on_something(state) && !upright) return pushed_along_ground(context, body, push, state);
+  return slide_in_air(context, body.without(push.piece), state.foot_C, push.shift_C, Vec3(0.0), {});
+}
+
+// A piece that strikes gives a share of its speed.
+void strike(const StepContext& context, const WorldPush& push, CharacterState& state) {
+  const double share = context.profile.walls.strike;
+  if (share <= 0.0) return;
+  const Vec3 own = piece_velocity(context, push.piece, push.point_C) - state.ground_velocity_C;
+  const double wanted = share * dot(own, push.normal_C), has = dot(state.velocity_C, push.normal_C);
+  if (wanted > has) state.velocity_C += push.normal_C * (wanted - has);
 }
 
 }  // namespace
 
-Vec3 ground_velocity(const StepContext& context, const Ground& ground) {
-  const PieceMotion* motion = context.world.motion_of(ground.piece);
-  return motion != nullptr ? motion->velocity_at(context.now.time).at(ground.point_C) : Vec3(0.0);
+Vec3 ground_velocity(const StepContext& context, const CharacterState& state) {
+  return piece_velocity(context, state.ground.piece, state.foot_C);
 }
 
 Vec3 inherited_velocity(const StepContext& context, const Vec3& ground_velocity_C, const Vec3& up_C) {
@@ -59,6 +100,13 @@ void carry(const StepContext& context, const Body& body, CharacterState& state) 
   if (!standing_on_something(state)) return;
   const PieceMotion* motion = context.world.motion_of(state.ground.piece);
   if (motion == nullptr) return;
+  const Vec3 given = motion->velocity_at(state.time - kJustBefore).at(state.foot_C);
+  if (falls_away(context, *motion, given, state)) {
+    state.ground_velocity_C = given;
+    leave_ground(context, state);
+    state.ground = Ground{};
+    return;
+  }
 
   const RigidPose before = motion->pose_at(state.time), after = motion->pose_at(context.now.time);
   const auto along = [&](const Vec3& p_C) { return after.point(before.back(p_C)); };
@@ -71,7 +119,7 @@ void carry(const StepContext& context, const Body& body, CharacterState& state) 
   state.carried = true;
   const Vec3 wanted = state.foot_C + shift;
   if (length_squared(shift) > 0.0)
-    state.foot_C = shifted(context, body.without(state.ground.piece), state.foot_C, shift);
+    state.foot_C = shifted(context, body.among_still(), state.foot_C, shift);
   context.note(entry::Carry{state.ground.piece, shift, yaw, length(wanted - state.foot_C) > kGroundTouch});
 
   state.carried_yaw = static_cast<float>(yaw);
@@ -83,24 +131,29 @@ void carry(const StepContext& context, const Body& body, CharacterState& state) 
   state.ground.point_C = along(state.ground.point_C);
   state.ground.normal_C = turned * state.ground.normal_C;
   state.ground_trend_C = turned * Vec3(state.ground_trend_C);
-  state.ground_velocity_C = ground_velocity(context, state.ground);
+  state.ground_velocity_C = ground_velocity(context, state);
 }
 
-void take_pushes(const StepContext& context, const Body& body, CharacterState& state) {
+Pushes take_pushes(const StepContext& context, const Body& body, CharacterState& state) {
+  Pushes pushes;
   // What is in the midst of a piece is not taken along by it; once it is past, there is a way out again.
-  if (state.crushed) return;
+  if (state.crushed) return pushes;
   const PieceId carrier = state.carried ? state.ground.piece : kNoPiece;
-  for (int push_number = 0; push_number < kMostPlanes; ++push_number) {
+  while (pushes.count < kMostPlanes) {
     const auto push =
         context.world.first_push(body.axis(state.foot_C), body.radius, state.time, context.now.time, carrier);
-    if (!push) return;
-    const Vec3 shift = standing_on_something(state) ? along_ground(body, *push) : push->shift_C;
-    const Vec3 wanted = state.foot_C + shift;
-    state.foot_C = shifted(context, body.without(push->piece), state.foot_C, shift);
-    const bool blocked = length(wanted - state.foot_C) > kGroundTouch;
+    if (!push) break;
+    const Slid slid = pushed(context, body, *push, state);
+    const Vec3 shift = slid.foot_C - state.foot_C;
+    state.foot_C = slid.foot_C;
+    state.eye_offset -= slid.lifted;
+    strike(context, *push, state);
+    pushes.shift_C[pushes.count++] = shift;
+    const bool blocked = dot(push->shift_C - shift, push->normal_C) > kGroundTouch;
     context.note(entry::Push{push->piece, shift, push->point_C, push->normal_C, blocked});
-    if (blocked) return;
+    if (blocked) break;
   }
+  return pushes;
 }
 
 }  // namespace lagniappe

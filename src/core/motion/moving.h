@@ -11,11 +11,13 @@ namespace lagniappe {
 // the way. For ground that stands still only the last part applies.
 void carry(const StepContext& context, const Body& body, CharacterState& state);
 
-// Moves the character out of the way of every other piece that came into it since the last tick, however fast.
-void take_pushes(const StepContext& context, const Body& body, CharacterState& state);
+// Moves the character out of the way of every other piece that came into it since the last tick, however fast,
+// and returns the ways that it was moved. On the ground that goes along the ground, round walls and up steps.
+Pushes take_pushes(const StepContext& context, const Body& body, CharacterState& state);
 
-// Returns the velocity that the piece underfoot has where the capsule rests, at the end of the tick.
-Vec3 ground_velocity(const StepContext& context, const Ground& ground);
+// Returns the velocity that the piece underfoot has at the foot, at the end of the tick. There, and not where
+// the capsule touches: a body that lies touches along its whole length.
+Vec3 ground_velocity(const StepContext& context, const CharacterState& state);
 
 // Returns what a character that leaves the ground takes along of its velocity.
 Vec3 inherited_velocity(const StepContext& context, const Vec3& ground_velocity_C, const Vec3& up_C);

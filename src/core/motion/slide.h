@@ -18,14 +18,17 @@ struct Slid {
 };
 
 struct GroundSlide {
-  Vec3 wish_C = Vec3(0.0);  // What is headed for, which sliding never goes against; zero: the motion itself.
-  Vec3 known_wall_C = Vec3(0.0);  // The wall slid along before, which takes nothing but what goes into it.
+  Vec3 known_wall_C = Vec3(0.0);      // The wall slid along before, which takes nothing but what goes into it.
+  Vec3 frame_velocity_C = Vec3(0.0);  // Of the piece underfoot, which velocities are against.
+  SpeedOnSlopes measure = SpeedOnSlopes::Along;  // Of the motion.
+  bool plain = false;  // Walls take nothing but what goes into them.
 };
 
 // On the ground: `flat_motion_C` and `flat_velocity_C` are across up; they are laid along `ground_normal_C` and
-// along every face met that leads on, with their length kept. Faces too steep to walk act as vertical walls; at
-// these a step up is tried first. A wall that is run into leaves the share of speed that the profile says. The
-// velocity is returned flat.
+// along every face met that leads on, with their length kept. Faces too steep to walk are walls: what is left
+// goes along the crease of wall and ground, whichever way the wall leans. At these a step up is tried first. A
+// wall that is run into leaves the share of speed that the profile says; what goes along it stays. The velocity
+// is returned flat.
 Slid slide_on_ground(const StepContext& context, const Body& body, const Vec3& foot_C,
                      const Vec3& flat_motion_C, const Vec3& flat_velocity_C, const Vec3& ground_normal_C,
                      const GroundSlide& how);
@@ -33,6 +36,7 @@ Slid slide_on_ground(const StepContext& context, const Body& body, const Vec3& f
 struct AirSlide {
   double highest_step = 0.0;  // m that a fall may be lifted by; 0: no steps.
   bool skidding = false;      // Ground that is met turns the velocity without taking any.
+  Vec3 frame_velocity_C = Vec3(0.0);  // As for GroundSlide.
 };
 
 // In the air and on what is too steep to walk: every face is what it is, but none that is too steep lifts the

@@ -3,6 +3,7 @@
 
 #include <algorithm>
 
+#include "motion/contact_kind.h"
 #include "motion/jumping.h"
 
 namespace lagniappe {
@@ -11,6 +12,7 @@ namespace {
 constexpr double kSteepestLie = radians(60.0);  // Pitch of a lying body.
 constexpr double kLieTurn = radians(240.0);     // Per second, of its pitch.
 constexpr int kTurnHalvings = 5;
+constexpr double kDropSpacing = 0.1;  // m between the places where a body that lies looks for a drop.
 
 // Whether the core of the capsule is free of solids.
 bool is_free(const StepContext& context, const CharacterState& state) {
@@ -40,14 +42,40 @@ float pitch_of_ground(const CharacterState& state) {
   return static_cast<float>(std::clamp(slope, -kSteepestLie, kSteepestLie));
 }
 
+// Whether the ground goes on from under the middle to under an end: nowhere more steeply than is walked, nor down
+// by more than a step.
+bool end_is_held(const StepContext& context, const Body& body, const CharacterState& state, const Vec3& end_C) {
+  const Vec3 middle = 0.5 * (body.low_C + body.high_C);
+  const int parts = std::max(static_cast<int>(std::ceil(length(end_C - middle) / kDropSpacing)), 1);
+  const double slope = std::tan(context.profile.ground.steepest_walkable);
+  const double fall = length(body.flat(end_C - middle)) / parts * slope + hang_reach(context);
+  double lowest = dot(state.foot_C, body.up_C);
+  for (int i = 1; i <= parts; ++i) {
+    const Vec3 from = state.foot_C + middle + (end_C - middle) * (static_cast<double>(i) / parts);
+    const double reach = dot(from, body.up_C) - lowest + fall;
+    if (reach <= 0.0) continue;
+    const auto hit = body.cast_ray(from, -body.up_C * reach);
+    if (!hit) return false;
+    lowest = dot(hit->hit.point_C, body.up_C);
+  }
+  return true;
+}
+
 bool ends_are_held(const StepContext& context, const CharacterState& state) {
   if (state.ground.verdict == Verdict::None) return true;
   const Body body(context, state);
-  const double reach = hang_reach(context);
-  for (const Vec3& end : {body.low_C, body.high_C}) {
-    if (!body.cast_ray(state.foot_C + end, -body.up_C * (body.radius + reach))) return false;
+  return end_is_held(context, body, state, body.low_C) && end_is_held(context, body, state, body.high_C);
+}
+
+// Takes a body that lies out of what it entered by less than the margin, so that its motion begins at the surface
+// and not in it.
+void leave_margin(const StepContext& context, CharacterState& state) {
+  const Body body(context, state);
+  for (int round = 0; round < kMostPlanes; ++round) {
+    std::array<WorldContact, 1> deepest;
+    if (body.world.contacts(body.axis(state.foot_C), body.radius - kTouch, deepest, body.now) == 0) return;
+    state.foot_C += deepest[0].closest.normal_C * (body.radius - deepest[0].closest.distance);
   }
-  return true;
 }
 
 // What stands against the lying capsule of a state; nothing if it fits.
@@ -98,15 +126,34 @@ struct Growth {
     double by = std::min(to - state.capsule_height, rate * seconds);
     if (by <= 0.0) return true;
     seconds -= by / rate;
-    if (lifts_feet()) {
-      const double down = room(-1.0, by);
-      state.foot_C -= state.up_C() * down;
-      state.capsule_height += down;
-      by -= down;
-    }
-    const double up = room(1.0, by);
-    state.capsule_height += up;
-    return up >= by - kTouch || blocked(to);
+    if (lifts_feet()) by -= lengthen_upright(-1.0, by);
+    return lengthen_upright(1.0, by) >= by - kTouch || blocked(to);
+  }
+
+  // Lengthens the upright capsule up or down by as much of `most` as there is room for; walls that lean move it
+  // aside. Returns how much.
+  double lengthen_upright(double way, double most) {
+    const Body body(context, state);
+    const Vec3 along = body.up_C * way;
+    const UprightWay moved = upright_way(context, body, state.foot_C, along, most);
+    const double by = moved.stop ? std::max(moved.gone - kTouch, 0.0) : moved.gone;
+    CharacterState grown = state;
+    grown.capsule_height += by;
+    grown.foot_C += body.flat(moved.foot_C - state.foot_C);
+    if (way < 0.0) grown.foot_C += along * by;
+    if (grown.foot_C != state.foot_C && !is_free(context, grown)) return straight(along, most);
+    state = grown;
+    return by;
+  }
+
+  // The same without moving aside.
+  double straight(const Vec3& along_C, double most) {
+    const Body body(context, state);
+    const auto hit = body.sweep(state.foot_C, along_C * most);
+    const double by = hit ? std::max(hit->hit.fraction * most - kTouch, 0.0) : most;
+    state.capsule_height += by;
+    if (dot(along_C, body.up_C) < 0.0) state.foot_C += along_C * by;
+    return by;
   }
 
   bool blocked(double wanted) const {
@@ -115,13 +162,6 @@ struct Growth {
     context.note(entry::StanceWaits{entry::StanceWaits::Why::Ceiling, wanted, state.capsule_height,
                                     hit ? hit->piece : kNoPiece});
     return false;
-  }
-
-  double room(double way, double most) const {
-    const Body body(context, state);
-    const auto hit = body.sweep(state.foot_C, body.up_C * (way * most));
-    const bool stops = hit && dot(hit->hit.normal_C, body.up_C) * way < -kUpright;
-    return stops ? std::max(hit->hit.fraction * most - kTouch, 0.0) : most;
   }
 
   // Lies down longer, or gets up shorter, towards a length beyond the ball.
@@ -148,10 +188,8 @@ struct Growth {
 
 }  // namespace
 
-double head_room(const Body& body, const Vec3& foot_C, double most) {
-  const auto hit = body.sweep(foot_C, body.up_C * most);
-  const bool stops = hit && dot(hit->hit.normal_C, body.up_C) < -kUpright;
-  return stops ? hit->hit.fraction * most : most;
+double head_room(const StepContext& context, const Body& body, const Vec3& foot_C, double most) {
+  return upright_way(context, body, foot_C, body.up_C, most).gone;
 }
 
 void take_stance(const StepContext& context, Stance stance, CharacterState& state) {
@@ -173,6 +211,18 @@ void take_stance(const StepContext& context, Stance stance, CharacterState& stat
   growth.grow(height, shapes.crouch_rate);
 }
 
+namespace {
+
+// Whether something has come into the capsule that a crouched one would be clear of.
+bool ducking_helps(const StepContext& context, const Shapes& shapes, const CharacterState& state) {
+  if (!state.crushed || state.lying()) return false;
+  CharacterState low = state;
+  low.capsule_height = std::min(shapes.crouched, state.capsule_height);
+  return !is_free(context, state) && is_free(context, low);
+}
+
+}  // namespace
+
 bool has_room(const StepContext& context, const CharacterState& state, Stance stance) {
   const Shapes shapes(context.profile);
   if (stance == Stance::Lying) {
@@ -186,11 +236,11 @@ bool has_room(const StepContext& context, const CharacterState& state, Stance st
     return !against_lying(context, lying);
   }
   const double height = stance == Stance::Crouched ? shapes.crouched : shapes.standing;
-  if (height <= state.capsule_height + kTouch) return true;
-  CharacterState ball = state;
-  ball.lie_length = 0.0f;
-  const double wanted = height - ball.capsule_height;
-  return head_room(Body(context, ball), state.foot_C, wanted) >= wanted - kTouch;
+  if (height <= state.capsule_height + kTouch) return !ducking_helps(context, shapes, state);
+  CharacterState grown = state;
+  grown.lie_length = 0.0f;
+  const double wanted = height - grown.capsule_height;
+  return Growth{context, grown, context.dt}.lengthen_upright(1.0, wanted) >= wanted - kTouch;
 }
 
 void turn_lying(const StepContext& context, double facing, CharacterState& state) {
@@ -206,6 +256,7 @@ void turn_lying(const StepContext& context, double facing, CharacterState& state
     why = against;
     state.facing = from;
   }
+  leave_margin(context, state);
   if (why) context.note(entry::LieHeld{*why, true});
 }
 
@@ -225,6 +276,7 @@ void align(const StepContext& context, CharacterState& state) {
   const double most = kLieTurn * context.dt, was = state.lie_pitch;
   state.lie_pitch = static_cast<float>(was + std::clamp(wanted - was, -most, most));
   if (!is_free(context, state)) state.lie_pitch = static_cast<float>(was);
+  leave_margin(context, state);
 }
 
 }  // namespace

@@ -12,8 +12,8 @@ namespace lagniappe {
 // way.
 void take_stance(const StepContext& context, Stance stance, CharacterState& state);
 
-// Returns how far the capsule could grow upwards, at most `most`.
-double head_room(const Body& body, const Vec3& foot_C, double most);
+// Returns how far the capsule could rise, along walls, at most `most`.
+double head_room(const StepContext& context, const Body& body, const Vec3& foot_C, double most);
 
 // Whether there is room for the capsule of a stance where the character is. Lying also wants ground under both
 // ends if there is any underfoot.

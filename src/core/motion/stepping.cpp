@@ -3,6 +3,7 @@
 
 #include <algorithm>
 
+#include "motion/contact_kind.h"
 #include "motion/ground.h"
 
 namespace lagniappe {
@@ -13,27 +14,54 @@ using Outcome = entry::Step::Outcome;
 // Share of the longest overhang that is certainly stood on.
 constexpr double kSafeOverhang = 0.5;
 
+// How little of a way may be left across a direction before walls have closed it.
+constexpr double kLeastProgress = 0.05;
+
 // The capsule lifted over the riser: what it can do from there.
 struct Lifted {
+  const StepContext& context;
   const Body& body;
   Vec3 foot_C;   // Raised.
   double raise;  // By how much.
 
-  struct Way {
-    double free;    // m.
-    bool overhead;  // What ends it leans over: a roof, not a riser.
-  };
-  Way free_along(const Vec3& motion_C) const {
-    const auto hit = body.sweep(foot_C, motion_C);
-    if (!hit) return {length(motion_C), false};
-    return {hit->hit.fraction * length(motion_C), dot(hit->hit.normal_C, body.up_C) < -kUpright};
+  // How far the capsule gets along a unit vector across up, at most `most`, along walls that it meets aslant.
+  double free_along(const Vec3& way_C, double most, const Body& shape) const {
+    Planes walls;
+    Vec3 foot = foot_C, along = way_C;
+    double gone = 0.0;
+    for (int round = 0; round < kMostPlanes; ++round) {
+      const double left = most - gone, share = dot(along, way_C);
+      if (left <= kTouch || share < kLeastProgress) return gone;
+      const Vec3 motion = along * (left / share);
+      const auto hit = shape.sweep(foot, motion);
+      if (!hit) return most;
+      foot += motion * hit->hit.fraction;
+      gone += left * hit->hit.fraction;
+      if (!walls.add(wall_on_ground(hit->hit.normal_C, body.up_C, body.up_C, -way_C))) return gone;
+      along = unit_or(walls.clip(way_C).vector_C, Vec3(0.0));
+    }
+    return gone;
   }
+
+  // Goes `forward_C` across up, along walls, and returns how far that came.
+  Vec3 gone_forward(const Vec3& forward_C, Planes walls) const {
+    Vec3 foot = foot_C, rest = body.flat(walls.clip(forward_C).vector_C);
+    for (int round = 0; round < kMostPlanes && length_squared(rest) > 0.0; ++round) {
+      const auto hit = body.sweep(foot, rest);
+      const double fraction = hit ? hit->hit.fraction : 1.0;
+      foot += rest * fraction;
+      if (!hit) break;
+      if (!walls.add(wall_on_ground(hit->hit.normal_C, body.up_C, body.up_C, -unit_or(rest, body.up_C)))) break;
+      rest = body.flat(walls.clip(rest * (1.0 - fraction)).vector_C);
+    }
+    return foot - foot_C;
+  }
+
   // Where the capsule rests after `forward_C`, at most `below` lower than it was before it was lifted.
   std::optional<Vec3> landing(const Vec3& forward_C, double below) const {
-    const Vec3 over = foot_C + forward_C;
-    const Vec3 down = -body.up_C * (raise + below + kTouch);
-    const auto hit = body.sweep(over, down);
-    return hit ? std::optional(over + down * hit->hit.fraction) : std::nullopt;
+    const double most = raise + below + kGroundTouch;
+    const UprightWay down = upright_way(context, body, foot_C + forward_C, -body.up_C, most);
+    return down.gone < most ? std::optional(down.foot_C) : std::nullopt;
   }
 };
 
@@ -56,9 +84,10 @@ class Attempt {
         ahead_(length(flat_rest_C)),
         direction_C_(flat_rest_C / ahead_),
         in_C_(unit_or(-body.flat(blocked.hit.normal_C), direction_C_)),
-        touch_C_(body.flat(blocked.hit.point_C - foot_C)) {}
+        base_C_(base_of(body, foot_C, blocked, limits)),
+        touch_C_(body.flat(blocked.hit.point_C - base_C_)) {}
 
-  std::optional<Vec3> make(const Vec3& flat_rest_C, const Planes& walls) const {
+  std::optional<Vec3> make(const Planes& walls) const {
     const double touched_at = above_line(blocked_.hit.point_C);
     if (touched_at > limits_.highest + kGroundTouch) return refuse(Outcome::TooHigh, touched_at);
     if (rises_beyond()) return refuse(Outcome::TooHigh, explained_rise());
@@ -67,41 +96,40 @@ class Attempt {
     // capsule, whose centre has to come a tread further than to over it.
     const double wanted = std::max(dot(touch_C_, in_C_), 0.0) + context_.profile.ground.shortest_tread;
     const double lift = limits_.highest + std::max(line_rise(in_C_ * wanted), 0.0);
-    const auto ceiling = body_.sweep(foot_C_, body_.up_C * lift);
-    const double raise = ceiling ? ceiling->hit.fraction * lift : lift;
-    const Judgement judged = judge_tread(raise);
-    Lifted lifted{body_, foot_C_ + body_.up_C * raise, raise};
-    Lifted::Way way = lifted.free_along(in_C_ * wanted);
+    const UprightWay up = upright_way(context_, body_, foot_C_, body_.up_C, lift);
+    const Judgement judged = judge_tread(up.gone);
+    Lifted lifted{context_, body_, up.foot_C, up.gone};
+    double free = lifted.free_along(in_C_, wanted, body_);
     // Lifted all the way the head may meet a roof that it would pass under on the tread.
-    if (!clears(way.free, wanted) && judged.outcome == Outcome::Taken && judged.lift + kGroundTouch < raise) {
+    if (free < wanted - kTouch && judged.outcome == Outcome::Taken && judged.lift + kGroundTouch < up.gone) {
       const double low = judged.lift + kGroundTouch;
-      const Lifted lower{body_, foot_C_ + body_.up_C * low, low};
-      const Lifted::Way lower_way = lower.free_along(in_C_ * wanted);
-      if (lower_way.free > way.free) {
+      const Lifted lower{context_, body_, upright_way(context_, body_, foot_C_, body_.up_C, low).foot_C, low};
+      const double lower_free = lower.free_along(in_C_, wanted, body_);
+      if (lower_free > free) {
         lifted.foot_C = lower.foot_C;
         lifted.raise = low;
-        way = lower_way;
+        free = lower_free;
       }
     }
-    if (!clears(way.free, wanted)) {
-      const bool head = ceiling.has_value() || way.overhead;
-      return refuse(head ? Outcome::NoHeadRoom : (way.free <= kTouch ? Outcome::TooHigh : Outcome::ShortTread),
-                    touched_at);
+    if (free < wanted - kTouch) {
+      // What lets the feet onto the tread and not the head is no wall behind it: nobody could stand there.
+      const bool head =
+          judged.lift > up.gone || (!lies() && lifted.free_along(in_C_, wanted, feet()) >= wanted - kTouch);
+      if (head) return refuse(Outcome::NoHeadRoom, touched_at);
+      if (!clears(free)) return refuse(free <= kTouch ? Outcome::TooHigh : Outcome::ShortTread, touched_at);
     }
     if (judged.outcome != Outcome::Taken) return refuse(judged.outcome, judged.rise);
 
     const double over = dot(touch_C_, in_C_) - kSafeOverhang * context_.profile.ground.longest_overhang;
     const double slant = std::max(dot(direction_C_, in_C_), kSafeOverhang);
     const double ahead = limits_.in_air ? std::max(ahead_, over / slant) : ahead_;
-    const double forward = lifted.free_along(direction_C_ * ahead).free;
-    const double sliding = length(body_.flat(walls.clip(flat_rest_C).vector_C));
-    if (walls.count() > 0 && forward <= sliding * (1.0 - 1e-9)) return refuse(Outcome::NoGain, judged.rise);
-    const double falls = std::max(-line_rise(direction_C_ * forward), 0.0);
-    const auto landed = lifted.landing(direction_C_ * forward, falls);
-    if (!landed || forward <= kTouch) return refuse(Outcome::NoGain, judged.rise);
+    const Vec3 forward = lifted.gone_forward(direction_C_ * ahead, walls);
+    if (dot(forward, in_C_) <= kTouch) return refuse(Outcome::NoGain, judged.rise);
+    const auto landed = lifted.landing(forward, std::max(-line_rise(forward), 0.0));
+    if (!landed) return refuse(Outcome::NoGain, judged.rise);
     const Touching touching(body_, *landed);
-    const WorldContact* bearing = bearing_face(context_, body_, touching);
-    if (bearing == nullptr || !bears(bearing->surface, bearing->face_normal_C))
+    const WorldContact* bearing = lowest_contact(context_, body_, touching);
+    if (bearing == nullptr || !bears(bearing->surface, bearing_normal(context_, body_, *bearing)))
       return refuse(Outcome::NotWalkable, judged.rise);
     context_.note(entry::Step{Outcome::Taken, judged.rise, limits_.highest, judged.piece});
     return landed;
@@ -113,20 +141,41 @@ class Attempt {
     return std::nullopt;
   }
 
-  // Whether a way into the riser of which `free` is clear gets as far as is wanted, or shows a tread at least.
-  bool clears(double free, double wanted) const {
-    const double beyond = free + body_.radius - dot(touch_C_, in_C_);
-    return free >= wanted - kTouch || beyond >= context_.profile.ground.shortest_tread;
+  // Whether a way into the riser of which `free` is clear shows a tread at least.
+  bool clears(double free) const {
+    return free + body_.radius - dot(touch_C_, in_C_) >= context_.profile.ground.shortest_tread;
   }
 
+  // The capsule without what is above its lower round.
+  Body feet() const {
+    Body low = body_;
+    low.high_C = low.low_C;
+    low.height = 2.0 * low.radius;
+    return low;
+  }
+
+  // What is no ground is stepped onto all the same: one is lifted over it, and slides off.
   bool bears(const Surface& surface, const Vec3& normal_C) const {
-    return surface.ground && walkable(context_.profile, surface, normal_C, body_.up_C);
+    return walkable(context_.profile, surface, normal_C, body_.up_C);
   }
 
   // How much the ground line rises over a way across up.
-  double line_rise(const Vec3& flat_C) const {
-    return -dot(flat_C, limits_.ground_normal_C) / dot(limits_.ground_normal_C, body_.up_C);
+  double line_rise(const Vec3& flat_C) const { return rise_over(flat_C, limits_, body_); }
+  static double rise_over(const Vec3& flat_C, const StepLimits& limits, const Body& body) {
+    return -dot(flat_C, limits.ground_normal_C) / dot(limits.ground_normal_C, body.up_C);
   }
+
+  // Where the ground line passes under the part of the capsule that touches: the foot, but for who lies.
+  static Vec3 base_of(const Body& body, const Vec3& foot_C, const WorldHit& blocked, const StepLimits& limits) {
+    const Vec3 along = body.flat(body.high_C - body.low_C);
+    const double square = length_squared(along);
+    if (square < kTouch * kTouch) return foot_C;
+    const double share =
+        std::clamp(dot(body.flat(blocked.hit.point_C - foot_C - body.low_C), along) / square, 0.0, 1.0);
+    const Vec3 from_foot = body.flat(body.low_C) + along * share;
+    return foot_C + from_foot + body.up_C * rise_over(from_foot, limits, body);
+  }
+  bool lies() const { return length(body_.flat(body_.high_C - body_.low_C)) > kTouch; }
   double above_line(const Vec3& point_C) const {
     const Vec3 from = point_C - foot_C_;
     return dot(from, body_.up_C) - line_rise(body_.flat(from));
@@ -137,7 +186,7 @@ class Attempt {
   bool rises_beyond() const {
     const Vec3 way = in_C_ * (length(touch_C_) + context_.profile.ground.shortest_tread);
     const Vec3 along_line = way + body_.up_C * line_rise(way);
-    const Vec3 over = foot_C_ + body_.up_C * (limits_.highest + kGroundTouch);
+    const Vec3 over = base_C_ + body_.up_C * (limits_.highest + kGroundTouch);
     return body_.cast_ray(over, along_line).has_value();
   }
 
@@ -146,7 +195,7 @@ class Attempt {
     if (context_.ledger == nullptr) return limits_.highest;
     const Vec3 beyond = touch_C_ + in_C_ * context_.profile.ground.shortest_tread;
     const Vec3 down = -body_.up_C * body_.height;
-    const auto top = body_.cast_ray(foot_C_ + beyond - down, down);
+    const auto top = body_.cast_ray(base_C_ + beyond - down, down);
     return top ? std::max(above_line(top->hit.point_C), limits_.highest) : limits_.highest;
   }
 
@@ -155,11 +204,11 @@ class Attempt {
   Judgement judge_tread(double raise) const {
     const Vec3 beyond = touch_C_ + in_C_ * context_.profile.ground.shortest_tread;
     const double above = raise + body_.radius, reach = above + std::max(-line_rise(beyond), 0.0) + kTouch;
-    const auto tread = body_.cast_ray(foot_C_ + beyond + body_.up_C * above, -body_.up_C * reach);
+    const auto tread = body_.cast_ray(base_C_ + beyond + body_.up_C * above, -body_.up_C * reach);
     if (!tread) return {Outcome::Taken, 0.0, kNoPiece};  // Something thin, with lower ground behind it.
     const double rise = above_line(tread->hit.point_C);
     if (rise > limits_.highest + kGroundTouch) return {Outcome::TooHigh, rise, tread->piece};
-    const double lift = dot(tread->hit.point_C - foot_C_, body_.up_C);
+    const double lift = dot(tread->hit.point_C - base_C_, body_.up_C);
     return {bears(tread->surface, tread->hit.normal_C) ? Outcome::Taken : Outcome::NotWalkable, rise,
             tread->piece, lift};
   }
@@ -172,7 +221,8 @@ class Attempt {
   double ahead_;      // m still to go.
   Vec3 direction_C_;  // Of that, unit, across up.
   Vec3 in_C_;         // Into the riser, unit, across up.
-  Vec3 touch_C_;      // From the foot to the contact, across up.
+  Vec3 base_C_;       // See base_of().
+  Vec3 touch_C_;      // From there to the contact, across up.
 };
 
 }  // namespace
@@ -181,7 +231,7 @@ std::optional<Vec3> try_step(const StepContext& context, const Body& body, const
                              const Vec3& flat_rest_C, const WorldHit& blocked, const Planes& walls,
                              const StepLimits& limits) {
   if (limits.highest <= 0.0 || length(flat_rest_C) <= 0.0) return std::nullopt;
-  return Attempt(context, body, foot_C, flat_rest_C, blocked, limits).make(flat_rest_C, walls);
+  return Attempt(context, body, foot_C, flat_rest_C, blocked, limits).make(walls);
 }
 
 }  // namespace lagniappe

@@ -13,12 +13,12 @@ constexpr double kFlickerTime = 0.2;                      // s.
 constexpr double kMissedJumpTime = 0.2;                   // s before landing, or after leaving the ground.
 constexpr double kStuckTime = 0.5;                        // s.
 constexpr double kStuckShare = 0.05;                      // Of the wished way; less is hardly moving.
+constexpr double kSmallestMove = 0.01;                    // m/s; less is at rest.
 constexpr double kSmallestWish = 0.5;                     // m/s; who asks for less is not stuck.
 constexpr double kSmallestPop = 0.04;                     // m.
 constexpr double kShortestSmoothing = 0.02;               // s; a shorter time constant is not seen as smooth.
 constexpr double kDeepPushOut = 0.02;                     // m.
 constexpr double kLossShare = 0.08, kSmallestLoss = 0.3;  // Of the speed; m/s.
-constexpr double kLeastFloor = 0.5;      // Cosine: a steeper plane that stops is told as a wall.
 constexpr double kSmallestRise = 1e-3;   // m.
 constexpr double kSameDirection = 0.95;  // Cosine.
 
@@ -98,11 +98,10 @@ void Examination::read_ledger() {
         if (e.hit) touch(e.piece);
       },
       [&](const entry::Slide& e) {
-        using Kind = entry::Slide::Kind;
-        if (e.kind == Kind::Ceiling) events_.set(Event::Ceiling);
-        const bool steep = dot(e.plane_C, after_.up_C()) < kLeastFloor;
-        if (e.kind != Kind::Ceiling && e.kind != Kind::Along && steep) events_.set(Event::Wall);
-        took_speed_ |= e.kind != Kind::Along;
+        if (e.contact == ContactKind::Ceiling) events_.set(Event::Ceiling);
+        if (e.contact == ContactKind::Wall || (e.contact == ContactKind::Steep && before_.grounded()))
+          events_.set(Event::Wall);
+        took_speed_ |= e.kind != entry::Slide::Kind::Along;
       },
       [&](const entry::Step& e) {
         touch(e.piece);
@@ -121,6 +120,10 @@ void Examination::read_ledger() {
       [](const entry::JumpCut&) {},
       [](const entry::HeadBump&) {},
       [&](const entry::StateLoop& e) { add_once(Finding::Kind::StateLoop, e.from, {}); },
+      [&](const entry::Exhausted& e) {
+        add_once(Finding::Kind::Exhausted, after_.state, {});
+        run_.findings_.back().amount = std::max(run_.findings_.back().amount, e.left);
+      },
       [&](const entry::ScriptFailed& e) { add_once(Finding::Kind::ScriptFailed, after_.state, e.what); },
       [&](const entry::StanceWaits&) {},
       [&](const entry::LieHeld&) { took_speed_ = true; },
@@ -179,6 +182,18 @@ void Examination::find_stuck() {
       return;
     }
   }
+}
+
+void Examination::find_stuck_in_air() {
+  const Vec3 moved = after_.foot_C - before_.foot_C;
+  const bool flies = chart_of(profile_).state(after_.state).behaviour == Behaviour::Fly;
+  if (flies || after_.ground.verdict != Verdict::None || length(moved) > kSmallestMove * dt_) {
+    watch_.rests_in_air = 0;
+    return;
+  }
+  if (watch_.rests_in_air++ < ticks_of(kStuckTime)) return;
+  add_once(Finding::Kind::StuckInAir, after_.state, {});
+  if (!run_.touches_.empty()) run_.findings_.back().piece = run_.touches_.back().piece;
 }
 
 // A pop is what neither the velocities before and after nor the eye's smoothing explain of the drawn motion.
@@ -257,6 +272,7 @@ void Examination::examine() {
   read_ledger();
   find_flicker();
   find_stuck();
+  find_stuck_in_air();
   find_pop();
   find_speed_loss();
   find_deep_push_out();

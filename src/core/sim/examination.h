@@ -16,6 +16,7 @@ class Examination {
   void read_ledger();
   void find_flicker();
   void find_stuck();
+  void find_stuck_in_air();
   void find_pop();
   void find_speed_loss();
   void find_deep_push_out();

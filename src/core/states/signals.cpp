@@ -4,6 +4,7 @@
 #include <algorithm>
 
 #include "lagniappe/states.h"
+#include "motion/contact_kind.h"
 #include "motion/jumping.h"
 #include "motion/look.h"
 #include "motion/stance.h"
@@ -52,7 +53,9 @@ double wall_ahead(const SignalView& v) {
   const StepContext context = context_of(v);
   const Body body(context, v.state);
   const auto hit = body.sweep(v.state.foot_C, ahead_of(v) * kFarthestWall);
-  const bool wall = hit && std::abs(dot(hit->hit.normal_C, body.up_C)) < 0.7;
+  const ContactKind kind =
+      hit ? contact_kind(v.values, hit->surface, hit->hit.normal_C, body.up_C) : ContactKind::Ground;
+  const bool wall = kind == ContactKind::Wall || kind == ContactKind::Steep;
   return wall ? hit->hit.fraction * kFarthestWall : kFarthestWall;
 }
 
@@ -170,7 +173,7 @@ constexpr Signal kSignals[] = {
      [](const SignalView& v) { return of_wall(v, false); }},
     {"head_room", "head room", "m", false, "Free above the capsule; at most 3.",
      [](const SignalView& v) {
-       return head_room(Body(context_of(v), v.state), v.state.foot_C, kFarthestHead);
+       return head_room(context_of(v), Body(context_of(v), v.state), v.state.foot_C, kFarthestHead);
      }},
     {"can_stand", "room to stand", "", true, "Whether the standing capsule has room.",
      [](const SignalView& v) { return room_for(v, Stance::Standing); }},

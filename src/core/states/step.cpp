@@ -11,6 +11,7 @@
 #include "motion/ground.h"
 #include "motion/jumping.h"
 #include "motion/moving.h"
+#include "motion/piece_velocity.h"
 #include "motion/push_out.h"
 #include "motion/stance.h"
 #include "states/table_pass.h"
@@ -103,6 +104,11 @@ bool flies_over_crest(const StepContext& context, const Body& body, const Charac
   return true;
 }
 
+// Of the piece that was found, where the foot would rest on it.
+Vec3 velocity_of(const StepContext& context, const GroundFound& found) {
+  return piece_velocity(context, found.ground.piece, found.foot_C);
+}
+
 // Probes, judges and snaps. `before`: what the tick began on; None after a jump.
 void find_ground(const StepContext& context, const Body& body, Verdict before, CharacterState& state) {
   const bool held = before == Verdict::Walkable || before == Verdict::Steep;
@@ -112,14 +118,14 @@ void find_ground(const StepContext& context, const Body& body, Verdict before, C
   const bool touching = found.gap <= kGroundTouch;
   const bool bears = verdict == Verdict::Walkable || (verdict == Verdict::Steep && before == Verdict::Steep);
   const bool away = held ? !touching && flies_over_crest(context, body, state, found.ground.normal_C)
-                         : leaving(state, ground_velocity(context, found.ground), found.ground.normal_C);
+                         : leaving(state, velocity_of(context, found), found.ground.normal_C);
   if (verdict == Verdict::None || away || (!touching && !bears)) {
     state.ground = Ground{};
     return;
   }
   state.ground = found.ground;
   if (!bears) return;
-  state.foot_C -= body.up_C * found.gap;
+  state.foot_C = found.foot_C;
   if (!held) return;
   state.snapped = touching ? 0.0f : static_cast<float>(found.gap);
   state.eye_offset += found.gap;
@@ -136,7 +142,8 @@ void settle_eye(const StepContext& context, CharacterState& state) {
 }
 
 // What the tick's end makes of the velocity: landing, going on, or leaving.
-void land_or_leave(const StepContext& context, const Body& body, Verdict before, CharacterState& state) {
+void land_or_leave(const StepContext& context, const Body& body, Verdict before, PieceId piece_before,
+                   CharacterState& state) {
   const bool held = before == Verdict::Walkable || before == Verdict::Steep;
   if (state.ground.verdict == Verdict::None || state.ground.verdict == Verdict::Perched) {
     if (held) leave_ground(context, state);
@@ -145,8 +152,10 @@ void land_or_leave(const StepContext& context, const Body& body, Verdict before,
     return;
   }
   // From one piece to another what they differ in shows across up; a fall ends here, whatever the piece does.
-  const Vec3 of_piece = ground_velocity(context, state.ground);
-  state.velocity_C += body.flat(state.ground_velocity_C - of_piece);
+  // About a piece that turns one goes as about one at rest.
+  const Vec3 of_piece = ground_velocity(context, state);
+  const bool same_piece = held && state.ground.piece == piece_before;
+  if (!same_piece) state.velocity_C += body.flat(state.ground_velocity_C - of_piece);
   state.ground_velocity_C = of_piece;
   const double share = decay_share(kTrendTime, context.dt);
   const Vec3 trend = state.ground_trend_C;
@@ -167,6 +176,7 @@ void land_or_leave(const StepContext& context, const Body& body, Verdict before,
 void move_and_find_ground(const StepContext& context, const Body& body, const Wish& wish, Behaviour behaviour,
                           CharacterState& state) {
   const Verdict before = state.ground.verdict;
+  const PieceId piece_before = state.ground.piece;
   const Vec3 normal_before = state.ground.normal_C;
   const CharacterState was = state;
   if (before == Verdict::Steep || (before == Verdict::Walkable && behaviour == Behaviour::Skid)) {
@@ -182,7 +192,7 @@ void move_and_find_ground(const StepContext& context, const Body& body, const Wi
     state.velocity_C =
         laid_on(state.velocity_C, normal_before, body.up_C, context.profile.ground.speed_on_slopes);
   }
-  land_or_leave(context, body, before, state);
+  land_or_leave(context, body, before, piece_before, state);
   settle_lying(context, was, state);
 }
 
@@ -214,15 +224,38 @@ CharacterState start_state(const Profile& profile, const Home& home) {
   return state;
 }
 
+namespace {
+
+// A place on a slope or a stair is where its surface is; the round of the foot stands a little higher. Returns
+// the lowest foot above `foot_C`, by no more than a step, where the capsule is free, or that itself.
+Vec3 out_of_the_ground(const StepContext& context, const Body& body, const Vec3& foot_C) {
+  constexpr int kTries = 8;
+  const auto is_free = [&](const Vec3& foot) {
+    std::array<WorldContact, 1> touched;
+    return body.world.contacts(body.axis(foot), body.radius - body.margin, touched, body.now) == 0;
+  };
+  const double highest = std::max(context.profile.ground.highest_step, body.radius);
+  for (int i = 0; i <= kTries; ++i) {
+    const Vec3 lift = body.up_C * (highest * i / kTries);
+    if (!is_free(foot_C + lift)) continue;
+    const auto hit = i > 0 ? body.sweep(foot_C + lift, -lift) : std::nullopt;
+    return foot_C + lift * (hit ? 1.0 - hit->hit.fraction : i > 0 ? 0.0 : 1.0);
+  }
+  return foot_C;
+}
+
+}  // namespace
+
 CharacterState start_state(const Profile& profile, const Home& home, const World& world, double time) {
   CharacterState state = start_state(profile, home);
   state.time = time;
   const InputFrame nothing;
   const StepContext context{nothing, profile, world, 0.0, nullptr, Moment{state.time}};
+  state.foot_C = out_of_the_ground(context, Body(context, state), state.foot_C);
   const GroundFound found = probe_ground(context, Body(context, state), state.foot_C, kGroundTouch);
   if (found.ground.verdict != Verdict::Walkable) return state;
   state.ground = found.ground;
-  state.ground_velocity_C = ground_velocity(context, state.ground);
+  state.ground_velocity_C = ground_velocity(context, state);
   state.velocity_C = state.ground_velocity_C;
   state.ground_trend_C = state.ground.normal_C;
   state.since_grounded = 0.0;
@@ -244,10 +277,10 @@ void count_buttons(const StepContext& context, CharacterState& state) {
 }
 
 // What moves the character before it does so itself.
-void be_moved(const StepContext& context, CharacterState& state) {
+void be_moved(StepContext& context, CharacterState& state) {
   const Body body(context, state);
   carry(context, body, state);
-  take_pushes(context, body, state);
+  context.pushes = take_pushes(context, body, state);
   leave_overlap(context, body, state);
 }
 
@@ -284,7 +317,7 @@ CharacterState step(const CharacterState& before, const InputFrame& input, const
   if (input.pressed.has(Action::Reset)) return put_home(asking, profile, before, false);
 
   const Neighbourhood near(world, neighbourhood_of(asking, state), now.time);
-  const StepContext context{input, values, near, dt, ledger, now};
+  StepContext context{input, values, near, dt, ledger, now};
   state.slides = 0;
   state.stepped = false;
   state.snapped = 0.0f;

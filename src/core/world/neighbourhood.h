@@ -29,8 +29,8 @@ class Neighbourhood final : public World {
   std::string_view piece_name(PieceId piece) const override { return whole_.piece_name(piece); }
   const PieceMotion* motion_of(PieceId piece) const override { return whole_.motion_of(piece); }
   std::optional<WorldPush> first_push(const Segment& axis, double radius, double from_time, double to_time,
-                                      PieceId without) const override {
-    return whole_.first_push(axis, radius, from_time, to_time, without);
+                                      PieceId carrier) const override {
+    return whole_.first_push(axis, radius, from_time, to_time, carrier);
   }
 
  private:

@@ -9,14 +9,13 @@
 namespace lagniappe {
 namespace {
 
-// The part of a sweep hit that ties are decided by: face, edge, vertex, then the lower triangle.
-bool preferred(const WorldHit& a, const WorldHit& b) {
+// Decides between hits at the same instant, by what they are and not by the order of faces: face, edge, vertex;
+// then what lies more head-on; then the surface that bears more; of equal ones the lower triangle.
+bool preferred(const WorldHit& a, const WorldHit& b, const Vec3& motion_C) {
   if (a.hit.feature != b.hit.feature) return a.hit.feature < b.hit.feature;
-  return a.triangle < b.triangle;
-}
-
-bool nearer(const WorldContact& a, const WorldContact& b) {
-  if (a.closest.distance != b.closest.distance) return a.closest.distance < b.closest.distance;
+  const double more_against = dot(b.hit.normal_C - a.hit.normal_C, motion_C);
+  if (std::abs(more_against) > kTouch * length(motion_C)) return more_against > 0.0;
+  if (a.surface != b.surface) return decides_before(a.surface, b.surface);
   return a.triangle < b.triangle;
 }
 
@@ -46,7 +45,7 @@ void SweepQuery::offer(const WorldFace& face) {
     return;
   }
   const double least = std::min(*fraction, best_->hit.fraction);
-  if (preferred(candidate, *best_)) best_ = candidate;
+  if (preferred(candidate, *best_, motion_C_)) best_ = candidate;
   best_->hit.fraction = least;
 }
 
@@ -62,14 +61,21 @@ void ContactQuery::offer(const WorldFace& face) {
     keep({c, towards(face.normal_C, c.normal_C), face.piece, face.index, face.surface});
 }
 
+bool ContactQuery::before(const WorldContact& a, const WorldContact& b) const {
+  const double more = dot(a.closest.normal_C - b.closest.normal_C, wanted_C_);
+  if (more != 0.0) return more > 0.0;
+  if (a.closest.distance != b.closest.distance) return a.closest.distance < b.closest.distance;
+  return a.triangle < b.triangle;
+}
+
 void ContactQuery::keep(const WorldContact& contact) {
   if (count_ == out_.size()) {
-    if (count_ == 0 || !nearer(contact, out_[count_ - 1])) return;
+    if (count_ == 0 || !before(contact, out_[count_ - 1])) return;
   } else {
     ++count_;
   }
   std::size_t at = count_ - 1;
-  for (; at > 0 && nearer(contact, out_[at - 1]); --at) out_[at] = out_[at - 1];
+  for (; at > 0 && before(contact, out_[at - 1]); --at) out_[at] = out_[at - 1];
   out_[at] = contact;
 }
 

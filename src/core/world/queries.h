@@ -34,6 +34,7 @@ class ContactQuery {
       : axis_(axis),
         radius_(radius),
         without_(moment.without),
+        wanted_C_(moment.wanted_C),
         region_(bounds(axis).grown(radius)),
         out_(out) {}
 
@@ -43,10 +44,12 @@ class ContactQuery {
 
  private:
   void keep(const WorldContact& contact);
+  bool before(const WorldContact& a, const WorldContact& b) const;
 
   Segment axis_;
   double radius_;
   PieceId without_;
+  Vec3 wanted_C_;
   Box region_;
   std::span<WorldContact> out_;
   std::size_t count_ = 0;

@@ -49,6 +49,8 @@ Box path_of(const PieceMotion& m) {
   return box;
 }
 
+struct SeenCapsule;
+
 struct Mover {
   PieceId piece;
   PieceMotion motion;
@@ -74,37 +76,89 @@ struct Mover {
                  [&](const WorldFace& face) { query.offer(placed(face, pose)); });
   }
 
-  std::optional<WorldPush> push(const Segment& axis, double radius, double from_time, double to_time) const;
+  std::optional<WorldPush> push(const Segment& axis, double radius, double from_time, double to_time,
+                                const PieceMotion* carrier) const;
+  std::optional<WorldPush> push_by(const WorldHit& hit, const SeenCapsule& capsule, double radius,
+                                   double time) const;
 };
 
-// In the frame of the piece the capsule moves and the piece stands still. Where the piece turns, the way is cut
-// so short that it is straight: what is left over is far less than a margin at walking sizes, and push-out
-// takes it.
-std::optional<WorldPush> Mover::push(const Segment& axis, double radius, double from_time,
-                                     double to_time) const {
-  if (!reach_C.overlaps(bounds(axis).grown(radius))) return std::nullopt;
-  const RigidVelocity velocity = motion.velocity_at(0.5 * (from_time + to_time));
-  const double turned = length(velocity.angular_C) * (to_time - from_time);
+// How a capsule that goes with a carrier, and ends at `axis_C`, is seen from a piece.
+struct SeenCapsule {
+  const PieceMotion& piece;
+  const PieceMotion* carrier;  // Null: it stands still.
+  Segment axis_C;
+  double to_time;
+
+  Segment at(double time) const {
+    const RigidPose pose = piece.pose_at(time);
+    if (carrier == nullptr) return {pose.back(axis_C.a_C), pose.back(axis_C.b_C)};
+    const RigidPose then = carrier->pose_at(time), end = carrier->pose_at(to_time);
+    const auto seen = [&](const Vec3& p_C) { return pose.back(then.point(end.back(p_C))); };
+    return {seen(axis_C.a_C), seen(axis_C.b_C)};
+  }
+  // The direction, at the end, of a normal of the piece as it was then, to who goes with the carrier.
+  Vec3 direction_C(const Vec3& normal_P, double time) const {
+    const Vec3 then_C = piece.pose_at(time).rotation_CP * normal_P;
+    if (carrier == nullptr) return then_C;
+    const Quat on = carrier->pose_at(to_time).rotation_CP * glm::conjugate(carrier->pose_at(time).rotation_CP);
+    return on * then_C;
+  }
+};
+
+bool alike(const Segment& a, const Segment& b) {
+  return length(a.a_C - b.a_C) <= kTouch && length(a.b_C - b.b_C) <= kTouch;
+}
+
+// In the frame of the piece the capsule moves and the piece stands still. Where they turn against each other, the
+// way is cut so short that it is straight: what is left over is far less than a margin at walking sizes, and
+// push-out takes it.
+std::optional<WorldPush> Mover::push(const Segment& axis, double radius, double from_time, double to_time,
+                                     const PieceMotion* carrier) const {
+  const SeenCapsule capsule{motion, carrier, axis, to_time};
+  const Segment begin = capsule.at(from_time), end = capsule.at(to_time);
+  if (carrier == nullptr && !reach_C.overlaps(bounds(axis).grown(radius))) return std::nullopt;
+  const double middle_time = 0.5 * (from_time + to_time);
+  if (alike(begin, end) && alike(begin, capsule.at(middle_time))) return std::nullopt;
+  const Vec3 turning = motion.velocity_at(middle_time).angular_C -
+                       (carrier != nullptr ? carrier->velocity_at(middle_time).angular_C : Vec3(0.0));
+  const double turned = length(turning) * (to_time - from_time);
   constexpr double kShortTurn = 0.02;
   const int parts = std::clamp(static_cast<int>(std::ceil(turned / kShortTurn)), 1, 32);
   const auto time_at = [&](double part) { return from_time + (to_time - from_time) * (part / parts); };
-  const auto seen = [&](const RigidPose& pose) { return Segment{pose.back(axis.a_C), pose.back(axis.b_C)}; };
-  RigidPose before = motion.pose_at(from_time);
+  Segment from = begin;
   for (int part = 0; part < parts; ++part) {
-    const RigidPose after = motion.pose_at(time_at(part + 1));
-    const Segment from = seen(before), to = seen(after);
+    const Segment to = capsule.at(time_at(part + 1));
     SweepQuery query(from, radius, 0.5 * (to.a_C - from.a_C + to.b_C - from.b_C), {});
     tree.each_in(query.region(), [&](const WorldFace& face) { query.offer(face); });
     if (const auto& hit = query.answer()) {
-      const double fraction = (part + hit->hit.fraction) / parts;
-      const RigidPose at = motion.pose_at(time_at(part + hit->hit.fraction));
-      const Vec3 normal = at.rotation_CP * hit->hit.normal_C, point = at.point(hit->hit.point_C);
-      const double shift = dot(motion.pose_at(to_time).point(hit->hit.point_C) - point, normal);
-      if (shift > 0.0) return WorldPush{normal * shift, point, normal, fraction, piece};
+      const double share = part + hit->hit.fraction;
+      if (const auto push = push_by(*hit, capsule, radius, time_at(share))) {
+        WorldPush found = *push;
+        found.fraction = share / parts;
+        return found;
+      }
     }
-    before = after;
+    from = to;
   }
   return std::nullopt;
+}
+
+// What a face that touched the capsule at `time` does until the end.
+std::optional<WorldPush> Mover::push_by(const WorldHit& hit, const SeenCapsule& capsule, double radius,
+                                        double time) const {
+  const Segment then = capsule.at(time), end = capsule.at(capsule.to_time);
+  // The part of the axis that is nearest to the touch.
+  const Vec3 along = then.b_C - then.a_C;
+  const double square = length_squared(along);
+  const double at = square > 0.0 ? std::clamp(dot(hit.hit.point_C - then.a_C, along) / square, 0.0, 1.0) : 0.0;
+  const Vec3& normal_P = hit.hit.normal_C;
+  const double apart = dot(end.a_C + (end.b_C - end.a_C) * at - hit.hit.point_C, normal_P);
+  const double entered = radius - apart;
+  if (entered <= kTouch) return std::nullopt;
+  const Vec3 normal_C = capsule.direction_C(normal_P, capsule.to_time);
+  const Vec3 way_C = unit_or(normal_C + capsule.direction_C(normal_P, time), normal_C);
+  const Vec3 point_C = motion.pose_at(capsule.to_time).point(hit.hit.point_C);
+  return WorldPush{way_C * (entered / dot(way_C, normal_C)), point_C, normal_C, 0.0, piece};
 }
 
 // Copies faces, as a query does that wants them all.
@@ -211,7 +265,7 @@ std::optional<WorldHit> TriangleWorld::sweep(const Segment& axis, double radius,
                                              const Moment& moment) const {
   SweepQuery query(axis, radius, motion_C, moment);
   data_->still.ask_along(query, bounds(axis).grown(radius + kTouch), motion_C);
-  data_->ask_movers(query, moment.time);
+  if (!moment.still) data_->ask_movers(query, moment.time);
   return query.answer();
 }
 
@@ -219,7 +273,7 @@ std::size_t TriangleWorld::contacts(const Segment& axis, double radius, std::spa
                                     const Moment& moment) const {
   ContactQuery query(axis, radius, out, moment);
   data_->still.each_in(query.region(), [&](const WorldFace& face) { query.offer(face); });
-  data_->ask_movers(query, moment.time);
+  if (!moment.still) data_->ask_movers(query, moment.time);
   return query.answer();
 }
 
@@ -227,16 +281,17 @@ std::optional<WorldRayHit> TriangleWorld::cast_ray(const Vec3& origin_C, const V
                                                    const Moment& moment) const {
   RayQuery query(origin_C, motion_C, moment);
   data_->still.ask_along(query, Box{origin_C, origin_C}.grown(kTouch), motion_C);
-  data_->ask_movers(query, moment.time);
+  if (!moment.still) data_->ask_movers(query, moment.time);
   return query.answer();
 }
 
 std::optional<WorldPush> TriangleWorld::first_push(const Segment& axis, double radius, double from_time,
-                                                   double to_time, PieceId without) const {
+                                                   double to_time, PieceId carrier) const {
   std::optional<WorldPush> first;
+  const PieceMotion* carrying = motion_of(carrier);
   for (const Mover& mover : data_->movers) {
-    if (mover.piece == without) continue;
-    const auto push = mover.push(axis, radius, from_time, to_time);
+    if (mover.piece == carrier) continue;
+    const auto push = mover.push(axis, radius, from_time, to_time, carrying);
     if (push && (!first || push->fraction < first->fraction)) first = push;
   }
   return first;
