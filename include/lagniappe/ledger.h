@@ -14,8 +14,8 @@ namespace lagniappe {
 
 class StateChart;
 
-// What a contact is to a character: walked on; borne by but skidded down; a wall, that is slid along; what ends a
-// rise. By its angle to up and the profile's limits.
+// What a contact is to a character: walked on; borne by but skidded down; a wall, that is slid along; what ends
+// a rise. By its angle to up and the profile's limits.
 enum class ContactKind : std::uint8_t { Ground, Steep, Wall, Ceiling };
 inline constexpr std::array<std::string_view, 4> kContactKindNames = {"ground", "steep", "wall", "ceiling"};
 

@@ -63,8 +63,8 @@ struct Finding {
     DroppedTime,  // The machine could not keep up.
     StateLoop,    // Transitions would have led round in a circle within a tick.
     ScriptFailed,
-    Exhausted,    // Sliding ended before the motion did.
-    StuckInAir,   // At rest for at least half a second on what is no ground.
+    Exhausted,   // Sliding ended before the motion did.
+    StuckInAir,  // At rest for at least half a second on what is no ground.
   } kind;
   std::size_t first, last;  // Ticks, both included.
   double amount;            // m, m/s or s, as the kind has it.

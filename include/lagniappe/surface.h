@@ -24,8 +24,8 @@ struct Surface {
   bool operator==(const Surface&) const = default;
 };
 
-// Which of two surfaces at the same place decides: the one that bears more. A strict order of all that differ, so
-// that the order of pieces has no say.
+// Which of two surfaces at the same place decides: the one that bears more. A strict order of all that differ,
+// so that the order of pieces has no say.
 inline bool decides_before(const Surface& a, const Surface& b) {
   const auto key = [](const Surface& s) { return std::tuple(!s.ground, s.walk, -s.friction, !s.climbable); };
   return key(a) < key(b);

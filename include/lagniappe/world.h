@@ -22,8 +22,8 @@ struct Moment {
   double time = 0.0;           // s; moving pieces are where they are then.
   PieceId without = kNoPiece;  // This piece is not there.
   bool still = false;          // Nor is any piece that moves.
-  // Of contacts: where there are more than fit, those whose normals point most this way are kept, and come first;
-  // zero: the nearest.
+  // Of contacts: where there are more than fit, those whose normals point most this way are kept, and come
+  // first; zero: the nearest.
   Vec3 wanted_C = Vec3(0.0);
 };
 
@@ -51,8 +51,8 @@ struct WorldRayHit {
 
 // A piece that moved into a capsule.
 struct WorldPush {
-  Vec3 shift_C;            // What the capsule must go until it is clear: along the middle of the ways in which the
-                           // normal pointed from the first touch to the end.
+  Vec3 shift_C;  // What the capsule must go until it is clear: along the middle of the ways in which the
+                 // normal pointed from the first touch to the end.
   Vec3 point_C, normal_C;  // Where it touches, and the plane there, at the end.
   double fraction;         // Of the time asked about, at the first touch.
   PieceId piece;
@@ -104,8 +104,8 @@ class World {
   virtual const PieceMotion* motion_of(PieceId) const { return nullptr; }
 
   // Returns the first push, between the two times, of a moving piece into the capsule, which ends at the given
-  // axis and went there with `carrier`; kNoPiece: it stood still. Nothing for pieces that already touched it and
-  // go along or away. What moves as the carrier does is at rest, and pushes nobody.
+  // axis and went there with `carrier`; kNoPiece: it stood still. Nothing for pieces that already touched it
+  // and go along or away. What moves as the carrier does is at rest, and pushes nobody.
   virtual std::optional<WorldPush> first_push(const Segment&, double /*radius*/, double /*from_time*/,
                                               double /*to_time*/, PieceId /*carrier*/) const {
     return std::nullopt;

@@ -26,6 +26,10 @@ inline constexpr double kLeavingSpeed = 1e-3;
 // Cosine above which two plane normals are one plane: 0.6 degrees apart.
 inline constexpr double kSamePlane = 0.99995;
 
+// Cosine of a contact's normal to up, up to which it touches the side of the round foot and holds nothing up:
+// over a radius of 1 m, heights of less than rounding in single precision.
+inline constexpr double kSideways = 1e-6;
+
 // Cosine above which a face is level enough to be glided over whatever it is made of: 1.8 degrees.
 inline constexpr double kLevel = 0.9995;
 

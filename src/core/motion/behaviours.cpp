@@ -47,8 +47,7 @@ void stride_on(const StepContext& context, double way, CharacterState& state) {
 void go_along_ground(const StepContext& context, const Body& body, const Moved& moved, CharacterState& state) {
   const Slid slid =
       slide_on_ground(context, body, state.foot_C, body.flat(context.pushes.beyond(moved.displacement)),
-                      body.flat(moved.velocity),
-                      state.ground.normal_C,
+                      body.flat(moved.velocity), state.ground.normal_C,
                       {state.wall_normal_C, state.ground_velocity_C, context.profile.ground.speed_on_slopes});
   const double way = length(body.flat(slid.foot_C - state.foot_C));
   state.travelled += way;
@@ -162,7 +161,9 @@ void move_skidding(const StepContext& context, const Body& body, const Wish& wis
   AirSlide how;
   how.skidding = true;
   how.frame_velocity_C = state.ground_velocity_C;
-  take(slide_in_air(context, body, state.foot_C, context.pushes.beyond(moved.displacement), moved.velocity, how), state);
+  take(
+      slide_in_air(context, body, state.foot_C, context.pushes.beyond(moved.displacement), moved.velocity, how),
+      state);
 }
 
 namespace {
@@ -230,7 +231,8 @@ void move_in_flight(const StepContext& context, const Body& body, CharacterState
   const Vec3 target = wish.direction_C * (wish.share * fly.speed);
   context.note(entry::Wish{target, wish.share});
   const Moved moved = approach_exponential(state.velocity_C, target, fly.time, context.dt);
-  take(slide_in_air(context, body, state.foot_C, context.pushes.beyond(moved.displacement), moved.velocity, {}), state);
+  take(slide_in_air(context, body, state.foot_C, context.pushes.beyond(moved.displacement), moved.velocity, {}),
+       state);
   state.acceleration_C = Vec3(0.0);
 }
 

@@ -26,14 +26,4 @@ bool under_foot(const Values& profile, const Vec3& contact_normal_C, const Vec3&
 // crease.
 Vec3 wall_on_ground(const Vec3& normal_C, const Vec3& ground_C, const Vec3& up_C, const Vec3& against_C);
 
-// A way straight up or down that goes along walls and ends at everything else.
-struct UprightWay {
-  Vec3 foot_C;                   // Where the foot is then; walls that lean have moved it across up.
-  double gone;                   // m along the direction.
-  std::optional<WorldHit> stop;  // What ended it; nothing if all of it was free.
-};
-// Goes `most` along `direction_C`, up or down.
-UprightWay upright_way(const StepContext& context, const Body& body, const Vec3& foot_C,
-                       const Vec3& direction_C, double most);
-
 }  // namespace lagniappe

@@ -5,6 +5,7 @@
 
 #include "motion/contact_kind.h"
 #include "motion/planes.h"
+#include "motion/upright_way.h"
 
 namespace lagniappe {
 namespace {
@@ -32,8 +33,10 @@ std::optional<Vec3> groove_normal(const StepContext& context, const Body& body, 
   Planes planes;
   int bearing = 0;
   for (const WorldContact& c : touching) {
-    if (contact_kind(context.profile, c.surface, c.closest.normal_C, body.up_C) == ContactKind::Ceiling) continue;
-    bearing += dot(c.closest.normal_C, body.up_C) > kTouch && c.surface.walk != Surface::Walk::Never && c.surface.ground;
+    if (contact_kind(context.profile, c.surface, c.closest.normal_C, body.up_C) == ContactKind::Ceiling)
+      continue;
+    bearing += dot(c.closest.normal_C, body.up_C) > kTouch && c.surface.walk != Surface::Walk::Never &&
+               c.surface.ground;
     if (!planes.add(c.closest.normal_C)) break;
   }
   if (bearing == 0 || planes.count() < 2) return std::nullopt;
@@ -90,11 +93,15 @@ bool bears_before(const StepContext& context, const Body& body, const WorldConta
   return a.piece != b.piece && context.world.piece_name(a.piece) < context.world.piece_name(b.piece);
 }
 
-// What lies under the foot: contacts too far up its round hold it from the side.
+// What holds the foot up at all. Faces do by their own slope; their rims wherever they are touched from above,
+// and the rim of a wall only under the foot.
 bool may_bear(const StepContext& context, const Body& body, const WorldContact& c) {
   // What the core is deep in squeezes it; it does not bear.
   const bool rests = c.closest.distance >= body.radius - body.margin - kGroundTouch;
-  return rests && under_foot(context.profile, c.closest.normal_C, body.up_C);
+  if (!rests) return false;
+  if (!under_foot(context.profile, c.face_normal_C, body.up_C))
+    return c.closest.feature != Feature::Face && under_foot(context.profile, c.closest.normal_C, body.up_C);
+  return dot(c.closest.normal_C, body.up_C) > kSideways;
 }
 
 template <typename Wanted>
@@ -120,8 +127,7 @@ const WorldContact* lowest_contact(const StepContext& context, const Body& body,
 
 GroundFound probe_ground(const StepContext& context, const Body& body, const Vec3& foot_C, double reach) {
   // From a touch above: a capsule that rests keeps its contact whatever the last rounding was.
-  const UprightWay way =
-      upright_way(context, body, foot_C + body.up_C * kTouch, -body.up_C, reach + kTouch);
+  const UprightWay way = upright_way(context, body, foot_C + body.up_C * kTouch, -body.up_C, reach + kTouch);
   const bool met = way.gone < reach + kTouch;
   const double gap = met ? std::max(way.gone - kTouch, 0.0) : reach;
   context.note(entry::Probe{reach, gap, met, foot_C, way.stop ? way.stop->piece : kNoPiece});
@@ -136,11 +142,13 @@ GroundFound probe_ground(const StepContext& context, const Body& body, const Vec
     const auto groove = groove_normal(context, body, touching);
     if (!groove || touching.count == 0) return {};
     const WorldContact& c = *touching.begin();
-    context.note(entry::Judged{Verdict::Walkable, std::acos(std::clamp(dot(*groove, body.up_C), -1.0, 1.0)), 0.0, c.piece});
+    context.note(entry::Judged{Verdict::Walkable, std::acos(std::clamp(dot(*groove, body.up_C), -1.0, 1.0)),
+                               0.0, c.piece});
     return {{Verdict::Walkable, c.piece, *groove, c.closest.on_triangle_C, c.surface}, gap, landed};
   }
   const Judgement judged = judge(context, body, landed, touching, *bearing);
-  const double angle = std::acos(std::clamp(dot(bearing_normal(context, body, *bearing), body.up_C), -1.0, 1.0));
+  const double angle =
+      std::acos(std::clamp(dot(bearing_normal(context, body, *bearing), body.up_C), -1.0, 1.0));
   const double beyond = overhang(body, landed, bearing->closest.on_triangle_C);
   context.note(entry::Judged{judged.verdict, angle, beyond, bearing->piece});
   return {{judged.verdict, bearing->piece, judged.normal_C, bearing->closest.on_triangle_C, bearing->surface},

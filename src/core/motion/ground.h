@@ -8,14 +8,14 @@ namespace lagniappe {
 
 struct GroundFound {
   Ground ground;
-  double gap = 0.0;            // m down to where the capsule would rest; meaningless where nothing was found.
-  Vec3 foot_C = Vec3(0.0);     // Where it would rest: under where it was, but for walls that lean.
+  double gap = 0.0;         // m down to where the capsule would rest; meaningless where nothing was found.
+  Vec3 foot_C = Vec3(0.0);  // Where it would rest: under where it was, but for walls that lean.
 };
 
-// Goes down by `reach`, along walls, and judges what is met: by the true face under the contact, by its surface,
-// and by how far the centre stands beyond it. Beyond an edge, ground within a step's height under the centre
-// still bears: that is a stair, not a ledge. Faces too steep to stand on still bear where they hold the capsule
-// from two sides.
+// Goes down by `reach`, along walls, and judges what is met: by the true face under the contact, by its
+// surface, and by how far the centre stands beyond it. Beyond an edge, ground within a step's height under the
+// centre still bears: that is a stair, not a ledge. Faces too steep to stand on still bear where they hold the
+// capsule from two sides.
 GroundFound probe_ground(const StepContext& context, const Body& body, const Vec3& foot_C, double reach);
 
 // Returns what bears among what is touched: the lowest under the foot. A rim that the round of the foot touches

@@ -2,8 +2,8 @@
 #include "motion/jumping.h"
 
 #include "lagniappe/handling.h"
-#include "motion/contact_kind.h"
 #include "motion/moving.h"
+#include "motion/upright_way.h"
 
 namespace lagniappe {
 namespace {

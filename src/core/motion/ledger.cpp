@@ -86,8 +86,12 @@ struct Writer {
     return json;
   }
   Json operator()(const entry::Slide& e) const {
-    return {{"kind", "slide"},        {"on", word(kSlideKinds, e.kind)},     {"plane", list(e.plane_C)},
-            {"rest", list(e.rest_C)}, {"approach_deg", degrees(e.approach)}, {"kept", e.kept},
+    return {{"kind", "slide"},
+            {"on", word(kSlideKinds, e.kind)},
+            {"plane", list(e.plane_C)},
+            {"rest", list(e.rest_C)},
+            {"approach_deg", degrees(e.approach)},
+            {"kept", e.kept},
             {"contact", word(kContactKindNames, e.contact)}};
   }
   Json operator()(const entry::Step& e) const {

@@ -192,8 +192,8 @@ bool is_refusal(const LedgerEntry& entry) {
   if (const auto* push = std::get_if<entry::Push>(&entry)) return push->blocked;
   return std::holds_alternative<entry::JumpRefused>(entry) || std::holds_alternative<entry::StateLoop>(entry) ||
          std::holds_alternative<entry::ScriptFailed>(entry) ||
-         std::holds_alternative<entry::Exhausted>(entry) ||
-         std::holds_alternative<entry::StanceWaits>(entry) || std::holds_alternative<entry::LieHeld>(entry);
+         std::holds_alternative<entry::Exhausted>(entry) || std::holds_alternative<entry::StanceWaits>(entry) ||
+         std::holds_alternative<entry::LieHeld>(entry);
 }
 
 }  // namespace lagniappe

@@ -11,7 +11,8 @@
 namespace lagniappe {
 namespace {
 
-// s over which a piece has to stay ahead of a fall to be parted from: a real body does not notice shorter drops.
+// s over which a piece has to stay ahead of a fall to be parted from: a real body does not notice shorter
+// drops.
 constexpr double kDropTime = 0.1;
 // s before an instant, for what was until then.
 constexpr double kJustBefore = 1e-7;
@@ -118,8 +119,7 @@ void carry(const StepContext& context, const Body& body, CharacterState& state) 
                      (state.foot_C - state.ground.point_C);
   state.carried = true;
   const Vec3 wanted = state.foot_C + shift;
-  if (length_squared(shift) > 0.0)
-    state.foot_C = shifted(context, body.among_still(), state.foot_C, shift);
+  if (length_squared(shift) > 0.0) state.foot_C = shifted(context, body.among_still(), state.foot_C, shift);
   context.note(entry::Carry{state.ground.piece, shift, yaw, length(wanted - state.foot_C) > kGroundTouch});
 
   state.carried_yaw = static_cast<float>(yaw);

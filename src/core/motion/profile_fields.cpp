@@ -99,7 +99,8 @@ constexpr ProfileField kFields[] = {
      "banks are walls that one falls beside", "walls that lean back are skidded down in mid-jump",
      VALUE(walls.steepest_skid)},
     {"walls", "ceiling_from", Unit::Degrees, 91.0, 180.0, 110.0, 170.0,
-     "Angle between a face's normal and up from which it ends a rise: 90 is an upright wall, 180 a flat ceiling.",
+     "Angle between a face's normal and up from which it ends a rise: 90 is an upright wall, 180 a flat "
+     "ceiling.",
      "walls that lean over end jumps", "slanted roofs turn jumps aside", VALUE(walls.ceiling_from)},
     {"walls", "strike", Unit::Share, 0.0, 1.0, 0.0, 1.0,
      "Share of its speed that a piece gives to whom it strikes; 0 only moves him out of its way.", "",

@@ -35,8 +35,8 @@ std::optional<WorldHit> advance(const StepContext& context, const Body& body, Ve
   return hit;
 }
 
-// Running into walls, for who keeps to the ground. Each wall is kept as the plane that was met, and stands across
-// up along its crease with the ground of the moment.
+// Running into walls, for who keeps to the ground. Each wall is kept as the plane that was met, and stands
+// across up along its crease with the ground of the moment.
 class Walls {
  public:
   Walls(const Curve& kept, const GroundSlide& how, const Vec3& up_C) : kept_(kept), how_(how), up_C_(up_C) {}
@@ -62,16 +62,19 @@ class Walls {
     double approach, kept;  // rad, and the share of the length that is left.
   };
   // What the walls leave of a flat vector: its direction along the last, and of its length the share that goes
-  // with the angle of approach. Two walls leave only what goes along up: nothing.
-  Deflected deflect(const Vec3& flat_C) const {
+  // with the angle of approach. Of two walls, no more than what went along the last of them from the beginning:
+  // who runs into a corner is not led out of it.
+  Deflected deflect(const Vec3& flat_C, const Vec3& from_the_first_C) const {
     const double size = length(flat_C);
     const double into = size > 0.0 ? std::clamp(-dot(flat_C, last_C_) / size, 0.0, 1.0) : 0.0;
     const Planes::Clipped clipped = planes_.clip(flat_C);
     if (clipped.kind == Kind::Along) return {flat_C, Kind::Along, 0.0, 1.0};
     if (clipped.kind != Kind::Wall) return {Vec3(0.0), Kind::Stop, std::asin(into), 0.0};
     const double along = length(clipped.vector_C) / size;
-    const double kept = known_ ? along : std::min(kept_.at(degrees(std::asin(into))), 1.0);
-    return {unit_or(clipped.vector_C, Vec3(0.0)) * (size * kept), Kind::Wall, std::asin(into), kept};
+    const Vec3 way = unit_or(clipped.vector_C, Vec3(0.0));
+    double kept = known_ ? along : std::min(kept_.at(degrees(std::asin(into))), 1.0);
+    if (planes_.count() > 1) kept = std::clamp(dot(unit_or(from_the_first_C, Vec3(0.0)), way), 0.0, kept);
+    return {way * (size * kept), kept > 0.0 ? Kind::Wall : Kind::Stop, std::asin(into), kept};
   }
   const Planes& planes() const { return planes_; }
 
@@ -138,12 +141,12 @@ Slid slide_on_ground(const StepContext& context, const Body& body, const Vec3& f
     }
     goes_on = walls.add(contact_normal, normal, against);
     const Vec3 wall = wall_on_ground(contact_normal, normal, body.up_C, against);
-    const Walls::Deflected deflected = walls.deflect(flat);
+    const Walls::Deflected deflected = walls.deflect(flat, flat_motion_C);
     goes_on = goes_on && (deflected.kind != Kind::Along || hit->hit.fraction > 0.0);
     const Vec3 before = flat;
     flat = deflected.vector_C;
     const Vec3 away = going_away(context, *hit, how.frame_velocity_C, wall);
-    out.velocity_C = body.flat(walls.deflect(out.velocity_C - away).vector_C + away);
+    out.velocity_C = body.flat(walls.deflect(out.velocity_C - away, flat_velocity_C).vector_C + away);
     out.wall_normal_C = wall;
     context.note(entry::Slide{flat == Vec3(0.0) ? Kind::Stop : Kind::Wall, wall, flat, deflected.approach,
                               deflected.kept, kind});

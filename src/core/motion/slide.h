@@ -21,7 +21,7 @@ struct GroundSlide {
   Vec3 known_wall_C = Vec3(0.0);      // The wall slid along before, which takes nothing but what goes into it.
   Vec3 frame_velocity_C = Vec3(0.0);  // Of the piece underfoot, which velocities are against.
   SpeedOnSlopes measure = SpeedOnSlopes::Along;  // Of the motion.
-  bool plain = false;  // Walls take nothing but what goes into them.
+  bool plain = false;                            // Walls take nothing but what goes into them.
 };
 
 // On the ground: `flat_motion_C` and `flat_velocity_C` are across up; they are laid along `ground_normal_C` and
@@ -34,8 +34,8 @@ Slid slide_on_ground(const StepContext& context, const Body& body, const Vec3& f
                      const GroundSlide& how);
 
 struct AirSlide {
-  double highest_step = 0.0;  // m that a fall may be lifted by; 0: no steps.
-  bool skidding = false;      // Ground that is met turns the velocity without taking any.
+  double highest_step = 0.0;          // m that a fall may be lifted by; 0: no steps.
+  bool skidding = false;              // Ground that is met turns the velocity without taking any.
   Vec3 frame_velocity_C = Vec3(0.0);  // As for GroundSlide.
 };
 

@@ -5,6 +5,7 @@
 
 #include "motion/contact_kind.h"
 #include "motion/jumping.h"
+#include "motion/upright_way.h"
 
 namespace lagniappe {
 namespace {
@@ -42,8 +43,8 @@ float pitch_of_ground(const CharacterState& state) {
   return static_cast<float>(std::clamp(slope, -kSteepestLie, kSteepestLie));
 }
 
-// Whether the ground goes on from under the middle to under an end: nowhere more steeply than is walked, nor down
-// by more than a step.
+// Whether the ground goes on from under the middle to under an end: nowhere more steeply than is walked, nor
+// down by more than a step.
 bool end_is_held(const StepContext& context, const Body& body, const CharacterState& state, const Vec3& end_C) {
   const Vec3 middle = 0.5 * (body.low_C + body.high_C);
   const int parts = std::max(static_cast<int>(std::ceil(length(end_C - middle) / kDropSpacing)), 1);
@@ -67,8 +68,8 @@ bool ends_are_held(const StepContext& context, const CharacterState& state) {
   return end_is_held(context, body, state, body.low_C) && end_is_held(context, body, state, body.high_C);
 }
 
-// Takes a body that lies out of what it entered by less than the margin, so that its motion begins at the surface
-// and not in it.
+// Takes a body that lies out of what it entered by less than the margin, so that its motion begins at the
+// surface and not in it.
 void leave_margin(const StepContext& context, CharacterState& state) {
   const Body body(context, state);
   for (int round = 0; round < kMostPlanes; ++round) {

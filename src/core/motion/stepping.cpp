@@ -5,6 +5,7 @@
 
 #include "motion/contact_kind.h"
 #include "motion/ground.h"
+#include "motion/upright_way.h"
 
 namespace lagniappe {
 namespace {

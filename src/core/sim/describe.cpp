@@ -123,8 +123,8 @@ std::string to_sentence(const Finding& f, const World& world, const Profile& pro
     case Finding::Kind::Exhausted:
       return fmt::format("sliding given up: {:.0f} mm of the way were left", f.amount * 1000.0);
     case Finding::Kind::StuckInAir:
-      return fmt::format("at rest in the air: for {:.1f} s {} held the character up, and it is no ground", seconds,
-                         piece);
+      return fmt::format("at rest in the air: for {:.1f} s {} held the character up, and it is no ground",
+                         seconds, piece);
   }
   return {};
 }

@@ -19,8 +19,8 @@ constexpr double kSmallestPop = 0.04;                     // m.
 constexpr double kShortestSmoothing = 0.02;               // s; a shorter time constant is not seen as smooth.
 constexpr double kDeepPushOut = 0.02;                     // m.
 constexpr double kLossShare = 0.08, kSmallestLoss = 0.3;  // Of the speed; m/s.
-constexpr double kSmallestRise = 1e-3;   // m.
-constexpr double kSameDirection = 0.95;  // Cosine.
+constexpr double kSmallestRise = 1e-3;                    // m.
+constexpr double kSameDirection = 0.95;                   // Cosine.
 
 template <typename... Cases>
 struct Overloaded : Cases... {

@@ -44,7 +44,8 @@ Neighbourhood::Neighbourhood(const World& whole, const Box& region, double time)
 }
 
 bool Neighbourhood::answers(const Box& region, const Moment& moment) const {
-  return gathered_ && !moment.still && moment.time == time_ && region_.contains(region.low_C) && region_.contains(region.high_C);
+  return gathered_ && !moment.still && moment.time == time_ && region_.contains(region.low_C) &&
+         region_.contains(region.high_C);
 }
 
 template <typename Query>

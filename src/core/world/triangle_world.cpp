@@ -109,9 +109,9 @@ bool alike(const Segment& a, const Segment& b) {
   return length(a.a_C - b.a_C) <= kTouch && length(a.b_C - b.b_C) <= kTouch;
 }
 
-// In the frame of the piece the capsule moves and the piece stands still. Where they turn against each other, the
-// way is cut so short that it is straight: what is left over is far less than a margin at walking sizes, and
-// push-out takes it.
+// In the frame of the piece the capsule moves and the piece stands still. Where they turn against each other,
+// the way is cut so short that it is straight: what is left over is far less than a margin at walking sizes,
+// and push-out takes it.
 std::optional<WorldPush> Mover::push(const Segment& axis, double radius, double from_time, double to_time,
                                      const PieceMotion* carrier) const {
   const SeenCapsule capsule{motion, carrier, axis, to_time};

@@ -46,7 +46,7 @@ std::vector<StepCase> step_cases() {
        {}},
       {"too steep on top",
        [](Scene& s) {
-         s.ramp({0, 0, -1.5}, {40, 1.6, 1.0}).block({0, 0, -0.98}, {40, 0.2, 0.04});
+         s.ramp({0, 0, -1.54}, {40, 1.6, 1.0}).block({0, 0, -1.02}, {40, 0.2, 0.04});
        },
        0.0, Outcome::NotWalkable},
       {"a tread that is too short",
