@@ -77,11 +77,18 @@ Vec3 bearing_normal(const StepContext& context, const Body& body, const WorldCon
 
 namespace {
 
-// The order in which contacts bear. Heights go by the contact's normal: the lower it lies on the round of the
-// foot, the more upright it is.
+// Whether two contacts are one to a capsule that counts as touching what is a touch away: so far round the foot
+// their places may be apart.
+bool one_contact(const Body& body, const WorldContact& a, const WorldContact& b) {
+  return dot(a.closest.normal_C, b.closest.normal_C) >= 1.0 - 2.0 * kGroundTouch / body.radius;
+}
+
+// The order in which the faces of one contact bear.
 bool bears_before(const StepContext& context, const Body& body, const WorldContact& a, const WorldContact& b) {
-  const double height = dot(a.closest.normal_C - b.closest.normal_C, body.up_C);
-  if (std::abs(height) > kTouch) return height > 0.0;
+  // On an edge the face that bears, not the wall under it.
+  const bool face_a = under_foot(context.profile, a.face_normal_C, body.up_C),
+             face_b = under_foot(context.profile, b.face_normal_C, body.up_C);
+  if (face_a != face_b) return face_a;
   const Vec3 na = bearing_normal(context, body, a), nb = bearing_normal(context, body, b);
   const bool walk_a = walkable(context.profile, a.surface, na, body.up_C),
              walk_b = walkable(context.profile, b.surface, nb, body.up_C);
@@ -104,13 +111,21 @@ bool may_bear(const StepContext& context, const Body& body, const WorldContact& 
   return dot(c.closest.normal_C, body.up_C) > kSideways;
 }
 
+// The lowest contact under the foot, as its normal says: the lower, the more upright. Then the best face of it.
 template <typename Wanted>
 const WorldContact* lowest(const StepContext& context, const Body& body, const Touching& touching,
                            const Wanted& wanted) {
-  const WorldContact* best = nullptr;
+  const WorldContact *low = nullptr, *best = nullptr;
+  const auto height = [&](const WorldContact& c) { return dot(c.closest.normal_C, body.up_C); };
+  const auto bears = [&](const WorldContact& c) { return wanted(c) && may_bear(context, body, c); };
   for (const WorldContact& c : touching) {
-    if (!wanted(c) || !may_bear(context, body, c)) continue;
-    if (best == nullptr || bears_before(context, body, c, *best)) best = &c;
+    if (!bears(c)) continue;
+    const double lower = low == nullptr ? 1.0 : height(c) - height(*low);
+    if (lower > kTouch || (lower > -kTouch && bears_before(context, body, c, *low))) low = &c;
+  }
+  best = low;
+  for (const WorldContact& c : touching) {
+    if (bears(c) && one_contact(body, c, *low) && bears_before(context, body, c, *best)) best = &c;
   }
   return best;
 }
