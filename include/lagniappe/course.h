@@ -87,6 +87,7 @@ struct Course {
   Box limits;                         // Empty: 200 m around all pieces and marks, 50 m below them.
   Vec3 wind_C = Vec3(0.0);            // m/s, everywhere.
   std::size_t dropped_triangles = 0;  // Degenerate or non-finite ones in its models.
+  bool starts_in_flight = false;      // A model on which nobody can stand: one begins in free flight above it.
 };
 
 // Returns the piece's triangles, counter-clockwise seen from outside: in the course frame, where a moving piece

@@ -60,6 +60,7 @@ class TriangleWorld final : public World {
   Box limits() const override;
   Vec3 wind() const override;
   std::string_view piece_name(PieceId piece) const override;
+  bool has_movers() const override;
   const PieceMotion* motion_of(PieceId piece) const override;
   std::optional<WorldPush> first_push(const Segment& axis, double radius, double from_time, double to_time,
                                       PieceId without) const override;

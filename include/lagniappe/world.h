@@ -47,6 +47,7 @@ struct WorldRayHit {
   RayHit hit;
   PieceId piece;
   Surface surface = {};
+  std::uint32_t triangle = 0;  // As WorldHit::triangle.
 };
 
 // A piece that moved into a capsule.
@@ -99,6 +100,9 @@ class World {
   virtual std::string_view piece_name(PieceId piece) const = 0;
 
   // Moving pieces; a world where nothing moves need not override these.
+
+  // Whether there are any.
+  virtual bool has_movers() const { return false; }
 
   // Returns how the piece moves; null for one that never does.
   virtual const PieceMotion* motion_of(PieceId) const { return nullptr; }

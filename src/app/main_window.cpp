@@ -427,6 +427,15 @@ void MainWindow::take_place(const std::shared_ptr<const Place>& place) {
                                int(place->course.dropped_triangles)));
     place_overlays();
   }
+  if (place->course.starts_in_flight) {
+    session_.hold(Action::Fly, true);
+    session_.hold(Action::Fly, false);
+    messages_->show_problem(
+        tr("Opened, with a remark"),
+        tr("No place was found where a character can stand, so it begins in free flight above. An empty "
+           "node named \u201cstart\u201d says where to begin."));
+    place_overlays();
+  }
   remember(QString::fromStdString(place->path));
   show_enabled();
   view().setFocus(Qt::OtherFocusReason);

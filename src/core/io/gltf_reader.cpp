@@ -327,10 +327,15 @@ std::string one_line(std::string text) {
   return text.empty() ? "it cannot be read as glTF" : text.substr(0, 300);
 }
 
-std::optional<std::string> unsupported_extension(const tinygltf::Model& model) {
-  for (const std::string& extension : model.extensionsRequired) {
-    if (extension != "KHR_mesh_quantization" && extension.find("compression") != std::string::npos)
-      return extension;
+// What the document says it cannot be read without, and we do not read.
+std::optional<std::string> unsupported_extension(const Json& document) {
+  const auto required = document.find("extensionsRequired");
+  if (required == document.end() || !required->is_array()) return std::nullopt;
+  for (const Json& extension : *required) {
+    if (!extension.is_string()) continue;
+    const std::string name = extension;
+    if (name.find("compression") != std::string::npos || name.find("instancing") != std::string::npos)
+      return name;
   }
   return std::nullopt;
 }
@@ -346,6 +351,13 @@ Result<Model> read_gltf(const std::string& path) {
   // Our own parser goes first: it names line and column, and bounds the nesting.
   const auto json = parse_json(*text, path);
   if (!json) return refuse(json.error());
+  if (json->is_object()) {
+    if (const auto extension = unsupported_extension(*json)) {
+      return refuse(
+          {path, "extensionsRequired",
+           "the model needs " + *extension + ", which is not read; save it without compression or instancing"});
+    }
+  }
 
   tinygltf::TinyGLTF loader;
   loader.SetImageLoader([](auto...) { return true; }, nullptr);  // Pictures are nothing to walk on.
@@ -363,10 +375,6 @@ Result<Model> read_gltf(const std::string& path) {
     error = e.what();
   }
   if (!read) return refuse({path, "the whole model", one_line(error)});
-  if (const auto extension = unsupported_extension(model)) {
-    return refuse({path, "extensionsRequired",
-                   "the model needs " + *extension + ", which is not read; save it without compression"});
-  }
   try {
     const JsonCursor document(*json, "");
     return Reader(model, read_extra_surfaces(document, "materials"), read_extra_surfaces(document, "nodes"))

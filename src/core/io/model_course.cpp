@@ -4,7 +4,11 @@
 #include <algorithm>
 #include <cctype>
 #include <filesystem>
+#include <numeric>
 #include <set>
+#include <tuple>
+
+#include "geometry/closest.h"
 
 namespace lagniappe {
 namespace {
@@ -31,9 +35,68 @@ bool stands_free(const World& world, const Profile& profile, const Vec3& foot_C)
   return world.contacts(axis, capsule.radius, contact) == 0;
 }
 
-// The lowest place in the column through (x, z) that can be stood on.
-std::optional<Vec3> lowest_stand(const World& world, const Profile& profile, const Box& box, double x,
-                                 double z) {
+// Numbers for vertices, equal where they lie at the same place.
+std::vector<std::uint32_t> welded(const std::vector<Vec3>& vertices) {
+  std::vector<std::uint32_t> order(vertices.size()), number(vertices.size());
+  std::iota(order.begin(), order.end(), 0u);
+  const auto key = [&](std::uint32_t i) { return std::tuple(vertices[i].x, vertices[i].y, vertices[i].z); };
+  std::sort(order.begin(), order.end(), [&](auto a, auto b) { return key(a) < key(b); });
+  for (std::size_t i = 0; i < order.size(); ++i) {
+    const bool same = i > 0 && vertices[order[i]] == vertices[order[i - 1]];
+    number[order[i]] = same ? number[order[i - 1]] : static_cast<std::uint32_t>(i);
+  }
+  return number;
+}
+
+// Whether a mesh encloses a solid: along every edge faces meet as often one way round as the other.
+bool is_closed(const shape::Triangles& mesh) {
+  const std::vector<std::uint32_t> number = welded(mesh.vertices);
+  std::vector<std::tuple<std::uint32_t, std::uint32_t, int>> sides;
+  sides.reserve(3 * mesh.triangles.size());
+  for (const auto& t : mesh.triangles) {
+    for (int i = 0; i < 3; ++i) {
+      const std::uint32_t a = number[t[i]], b = number[t[(i + 1) % 3]];
+      if (a != b) sides.emplace_back(std::min(a, b), std::max(a, b), a < b ? 1 : -1);
+    }
+  }
+  std::sort(sides.begin(), sides.end());
+  for (std::size_t i = 0; i < sides.size();) {
+    int sum = 0;
+    const auto& [a, b, first] = sides[i];
+    for (; i < sides.size() && std::get<0>(sides[i]) == a && std::get<1>(sides[i]) == b; ++i)
+      sum += std::get<2>(sides[i]);
+    if (sum != 0) return false;
+  }
+  return !sides.empty();
+}
+
+// A model to look for a start on.
+struct ModelGround {
+  TriangleWorld world;
+  Box box;
+  std::vector<bool> closed;  // By piece.
+};
+
+// Whether a place is inside a closed solid: on the way up more of its faces are left through than are entered.
+bool is_inside(const ModelGround& ground, const Vec3& place_C) {
+  const double top = ground.box.high_C.y + 1.0;
+  constexpr int kMostFaces = 1000;
+  Vec3 from = place_C;
+  int left = 0;
+  for (int i = 0; i < kMostFaces && from.y < top; ++i) {
+    const auto hit = ground.world.cast_ray(from, Vec3(0.0, top - from.y, 0.0));
+    if (!hit) break;
+    if (ground.closed[hit->piece])
+      left += winding_normal(ground.world.triangle(hit->triangle)).y > 0.0 ? 1 : -1;
+    from.y = hit->hit.point_C.y + 1e-6;
+  }
+  return left > 0;
+}
+
+// The lowest place in the column through (x, z) that can be stood on, not inside a closed solid.
+std::optional<Vec3> lowest_stand(const ModelGround& ground, const Profile& profile, double x, double z) {
+  const Box& box = ground.box;
+  const TriangleWorld& world = ground.world;
   constexpr int kMostFloors = 64;
   const double bottom = box.low_C.y - 1.0;
   Vec3 from(x, box.high_C.y + 1.0, z);
@@ -44,7 +107,8 @@ std::optional<Vec3> lowest_stand(const World& world, const Profile& profile, con
     // On a slope the capsule touches beside its lowest point; a little higher it is free.
     const double lift = profile.capsule.radius * (1.0 / std::max(hit->hit.normal_C.y, 0.1) - 1.0);
     const Vec3 foot = hit->hit.point_C + Vec3(0.0, lift, 0.0);
-    if (hit->hit.normal_C.y >= std::cos(profile.ground.steepest_walkable) && stands_free(world, profile, foot))
+    const bool walks = hit->hit.normal_C.y >= std::cos(profile.ground.steepest_walkable);
+    if (walks && stands_free(world, profile, foot) && !is_inside(ground, foot + Vec3(0.0, 0.01, 0.0)))
       lowest = foot;
     from.y = hit->hit.point_C.y - 1e-3;
   }
@@ -52,10 +116,10 @@ std::optional<Vec3> lowest_stand(const World& world, const Profile& profile, con
 }
 
 // Looks along a square spiral of columns from the middle of the model outwards.
-std::optional<Vec3> find_start(const World& world, const Box& box) {
+std::optional<Vec3> find_start(const ModelGround& ground) {
   constexpr int kRings = 40;
   const Profile profile;
-  const Vec3 middle = box.centre(), half = 0.5 * box.size();
+  const Vec3 middle = ground.box.centre(), half = 0.5 * ground.box.size();
   for (int ring = 0; ring <= kRings; ++ring) {
     for (int i = -ring; i <= ring; ++i) {
       for (int j = -ring; j <= ring; ++j) {
@@ -63,7 +127,7 @@ std::optional<Vec3> find_start(const World& world, const Box& box) {
         // Off the grid lines, where models like to have their edges.
         const double x = middle.x + half.x * (i + 0.013) / (kRings + 1),
                      z = middle.z + half.z * (j + 0.017) / (kRings + 1);
-        if (const auto foot = lowest_stand(world, profile, box, x, z)) return foot;
+        if (const auto foot = lowest_stand(ground, profile, x, z)) return foot;
       }
     }
   }
@@ -107,13 +171,13 @@ Result<Course> course_of(const Model& model, const std::string& path) {
     if (node.name == "start" && course.marks.empty()) course.marks.push_back({"start", node.at_C, node.facing});
   }
   if (course.marks.empty()) {
-    const auto foot = find_start(build_world(course), box);
-    if (!foot) {
-      return refuse({path, "the whole model",
-                     "no place was found where a character can stand; add an empty node named \"start\" at "
-                     "such a place"});
-    }
-    course.marks.push_back({"start", *foot, 0.0});
+    ModelGround ground{build_world(course), box, {}};
+    for (const ModelPart& part : model.parts) ground.closed.push_back(is_closed(part.mesh));
+    const auto foot = find_start(ground);
+    course.starts_in_flight = !foot;
+    constexpr double kAbove = 2.0;  // m.
+    course.marks.push_back(
+        {"start", foot.value_or(Vec3(box.centre().x, box.high_C.y + kAbove, box.centre().z)), 0.0});
   }
   return course;
 }

@@ -214,7 +214,9 @@ void move_in_air(const StepContext& context, const Body& body, const Wish& asked
                                     {target, Vec3(0.0)}, wish.share > 0.0, 1.0, context.dt);
   const Risen risen =
       rise_for(pull_on(profile, state.flight_of, state.jump_cut), dot(state.velocity_C, body.up_C), context.dt);
-  const Vec3 motion = body.flat(level.displacement) + wind * context.dt + body.up_C * risen.height;
+  // Who has left a piece in this tick went with it already, and his own way holds what it gave.
+  const Vec3 motion =
+      body.flat(level.displacement) + wind * context.dt + body.up_C * risen.height - context.pushes.carried_C;
   const Vec3 velocity = body.flat(level.velocity) + wind + body.up_C * risen.speed;
   AirSlide how;
   how.highest_step = profile.air.highest_step;
@@ -231,7 +233,8 @@ void move_in_flight(const StepContext& context, const Body& body, CharacterState
   const Vec3 target = wish.direction_C * (wish.share * fly.speed);
   context.note(entry::Wish{target, wish.share});
   const Moved moved = approach_exponential(state.velocity_C, target, fly.time, context.dt);
-  take(slide_in_air(context, body, state.foot_C, context.pushes.beyond(moved.displacement), moved.velocity, {}),
+  take(slide_in_air(context, body, state.foot_C,
+                    context.pushes.beyond(moved.displacement - context.pushes.carried_C), moved.velocity, {}),
        state);
   state.acceleration_C = Vec3(0.0);
 }

@@ -10,10 +10,11 @@
 
 namespace lagniappe {
 
-// The ways that pieces have pushed a character in a tick, before it moved by itself.
+// The ways that pieces have moved a character in a tick, before it moved by itself.
 struct Pushes {
   std::array<Vec3, kMostPlanes> shift_C;
   int count = 0;
+  Vec3 carried_C = Vec3(0.0);  // What the piece underfoot went.
 
   // What a way of one's own adds to them: who goes as fast as what pushes is not moved twice.
   Vec3 beyond(Vec3 way_C) const {

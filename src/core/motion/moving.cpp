@@ -44,6 +44,23 @@ bool falls_away(const StepContext& context, const PieceMotion& motion, const Vec
   return ahead(context.dt) > kTouch && ahead(std::max(kDropTime, context.dt)) > kGroundTouch;
 }
 
+// Where a point has come to that goes with a piece.
+Vec3 went(const PieceMotion& piece, const Vec3& p_C, double from_time, double to_time) {
+  return piece.pose_at(to_time).point(piece.pose_at(from_time).back(p_C));
+}
+
+// Whether two pieces move about the capsule as one, in this tick.
+bool move_alike(const PieceMotion& a, const PieceMotion& b, const Body& body, const CharacterState& state,
+                double to_time) {
+  for (const double time : {0.5 * (state.time + to_time), to_time}) {
+    for (const Vec3& end : {body.low_C, body.high_C}) {
+      const Vec3 p = state.foot_C + end;
+      if (length(went(a, p, state.time, time) - went(b, p, state.time, time)) > kTouch) return false;
+    }
+  }
+  return true;
+}
+
 // Goes `shift_C` along the ground, round walls and up steps, with nothing lost.
 Slid pushed_along_ground(const StepContext& context, const Body& body, const WorldPush& push,
                          const CharacterState& state) {
@@ -93,20 +110,20 @@ Vec3 inherited_velocity(const StepContext& context, const Vec3& ground_velocity_
   return Vec3(0.0);
 }
 
-void carry(const StepContext& context, const Body& body, CharacterState& state) {
+Carried carry(const StepContext& context, const Body& body, CharacterState& state) {
   state.velocity_C -= state.ground_velocity_C;
   state.ground_velocity_C = Vec3(0.0);
   state.carried = false;
   state.carried_yaw = 0.0f;
-  if (!standing_on_something(state)) return;
+  if (!standing_on_something(state)) return {};
   const PieceMotion* motion = context.world.motion_of(state.ground.piece);
-  if (motion == nullptr) return;
+  if (motion == nullptr) return {};
   const Vec3 given = motion->velocity_at(state.time - kJustBefore).at(state.foot_C);
   if (falls_away(context, *motion, given, state)) {
     state.ground_velocity_C = given;
     leave_ground(context, state);
     state.ground = Ground{};
-    return;
+    return {};
   }
 
   const RigidPose before = motion->pose_at(state.time), after = motion->pose_at(context.now.time);
@@ -132,16 +149,37 @@ void carry(const StepContext& context, const Body& body, CharacterState& state) 
   state.ground.normal_C = turned * state.ground.normal_C;
   state.ground_trend_C = turned * Vec3(state.ground_trend_C);
   state.ground_velocity_C = ground_velocity(context, state);
+  return {shift, state.ground.piece};
 }
 
-Pushes take_pushes(const StepContext& context, const Body& body, CharacterState& state) {
+Carried accompany(const StepContext& context, const Body& body, CharacterState& state) {
+  if (standing_on_something(state) || !context.world.has_movers()) return {};
+  const double dt = context.dt;
+  const double way = length(state.velocity_C) * dt + context.profile.gravity * dt * dt;
+  std::array<WorldContact, kMostContacts> near;
+  const std::size_t count = context.world.contacts(
+      body.axis(state.foot_C), body.radius + way + context.profile.air.highest_step, near, body.now);
+  if (count == 0) return {};
+  const PieceMotion* first = context.world.motion_of(near[0].piece);
+  for (std::size_t i = 0; i < count; ++i) {
+    const PieceMotion* motion = context.world.motion_of(near[i].piece);
+    if (motion == nullptr || (motion != first && !move_alike(*first, *motion, body, state, context.now.time)))
+      return {};
+  }
+  const Vec3 shift = went(*first, state.foot_C, state.time, context.now.time) - state.foot_C;
+  state.foot_C += shift;
+  return {shift, near[0].piece};
+}
+
+Pushes take_pushes(const StepContext& context, const Body& body, const Carried& carried,
+                   CharacterState& state) {
   Pushes pushes;
+  pushes.carried_C = carried.shift_C;
   // What is in the midst of a piece is not taken along by it; once it is past, there is a way out again.
   if (state.crushed) return pushes;
-  const PieceId carrier = state.carried ? state.ground.piece : kNoPiece;
   while (pushes.count < kMostPlanes) {
-    const auto push =
-        context.world.first_push(body.axis(state.foot_C), body.radius, state.time, context.now.time, carrier);
+    const auto push = context.world.first_push(body.axis(state.foot_C), body.radius, state.time,
+                                               context.now.time, carried.by);
     if (!push) break;
     const Slid slid = pushed(context, body, *push, state);
     const Vec3 shift = slid.foot_C - state.foot_C;

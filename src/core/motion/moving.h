@@ -6,14 +6,25 @@
 
 namespace lagniappe {
 
+// With what a character goes, and how far that went in the tick.
+struct Carried {
+  Vec3 shift_C = Vec3(0.0);
+  PieceId by = kNoPiece;
+};
+
 // Takes the character along with the moving piece that it stood on at the end of the last tick: its foot, what
-// it looks at and faces, and its velocity, which from here on is against that piece. Stops where a solid is in
-// the way. For ground that stands still only the last part applies.
-void carry(const StepContext& context, const Body& body, CharacterState& state);
+// it looks at and faces, and its velocity, which from here on is against that piece. Stops where a solid that
+// stands still is in the way. For ground that stands still only the last part applies. Who stands on a piece
+// that falls away faster than he does leaves it instead, with what it gave him.
+Carried carry(const StepContext& context, const Body& body, CharacterState& state);
+
+// In the air the same among pieces that all move alike, as within a carriage: where there is nothing else in
+// reach, the tick is gone through as if they stood still. Velocities stay against the course.
+Carried accompany(const StepContext& context, const Body& body, CharacterState& state);
 
 // Moves the character out of the way of every other piece that came into it since the last tick, however fast,
 // and returns the ways that it was moved. On the ground that goes along the ground, round walls and up steps.
-Pushes take_pushes(const StepContext& context, const Body& body, CharacterState& state);
+Pushes take_pushes(const StepContext& context, const Body& body, const Carried& carried, CharacterState& state);
 
 // Returns the velocity that the piece underfoot has at the foot, at the end of the tick. There, and not where
 // the capsule touches: a body that lies touches along its whole length.

@@ -279,8 +279,9 @@ void count_buttons(const StepContext& context, CharacterState& state) {
 // What moves the character before it does so itself.
 void be_moved(StepContext& context, CharacterState& state) {
   const Body body(context, state);
-  carry(context, body, state);
-  context.pushes = take_pushes(context, body, state);
+  Carried carried = carry(context, body, state);
+  if (carried.by == kNoPiece) carried = accompany(context, body, state);
+  context.pushes = take_pushes(context, body, carried, state);
   leave_overlap(context, body, state);
 }
 

@@ -27,6 +27,7 @@ class Neighbourhood final : public World {
   Box limits() const override { return whole_.limits(); }
   Vec3 wind() const override { return whole_.wind(); }
   std::string_view piece_name(PieceId piece) const override { return whole_.piece_name(piece); }
+  bool has_movers() const override { return whole_.has_movers(); }
   const PieceMotion* motion_of(PieceId piece) const override { return whole_.motion_of(piece); }
   std::optional<WorldPush> first_push(const Segment& axis, double radius, double from_time, double to_time,
                                       PieceId carrier) const override {

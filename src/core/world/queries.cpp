@@ -90,10 +90,9 @@ void RayQuery::offer(const WorldFace& face) {
   if (face.piece == without_) return;
   const auto hit = lagniappe::cast_ray(origin_C_, motion_C_, face.triangle);
   if (!hit) return;
-  const bool tie = best_ && hit->fraction == best_->hit.fraction && face.index < best_index_;
+  const bool tie = best_ && hit->fraction == best_->hit.fraction && face.index < best_->triangle;
   if (best_ && !tie && hit->fraction >= best_->hit.fraction) return;
-  best_ = WorldRayHit{*hit, face.piece, face.surface};
-  best_index_ = face.index;
+  best_ = WorldRayHit{*hit, face.piece, face.surface, face.index};
 }
 
 }  // namespace lagniappe

@@ -69,7 +69,6 @@ class RayQuery {
   PieceId without_;
   Box region_;
   std::optional<WorldRayHit> best_;
-  std::uint32_t best_index_ = 0;
 };
 
 // Returns `normal_C` or its opposite, whichever is on the side that `direction_C` points to.

@@ -312,6 +312,8 @@ std::string_view TriangleWorld::piece_name(PieceId piece) const {
   return piece < data_->names.size() ? std::string_view(data_->names[piece]) : std::string_view();
 }
 
+bool TriangleWorld::has_movers() const { return !data_->movers.empty(); }
+
 const PieceMotion* TriangleWorld::motion_of(PieceId piece) const {
   for (const Mover& mover : data_->movers) {
     if (mover.piece == piece) return &mover.motion;

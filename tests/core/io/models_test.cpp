@@ -194,6 +194,29 @@ TEST_CASE("A level without a start begins on its lowest free floor, not on its r
   REQUIRE(course);
   CHECK(start_home(*course).foot_C.y == Approx(0.0).margin(1e-9));
   const auto wall = read_course(write("wall.obj", "v 0 0 0\nv 5 0 0\nv 0 5 0\nf 1 2 3\n"));
-  REQUIRE_FALSE(wall.has_value());
-  CHECK_THAT(wall.error().sentence(), Contains("no place was found"));
+  REQUIRE(wall.has_value());
+  CHECK(wall->starts_in_flight);
+  CHECK(start_home(*wall).foot_C.y > 5.0);
+}
+
+TEST_CASE("In a closed solid nobody begins: on its top, or on what it stands on") {
+  // A box of 10 x 4 x 10 m, all faces outwards.
+  const std::string box =
+      "v -5 0 -5\nv -5 0 5\nv 5 0 5\nv 5 0 -5\nv -5 4 -5\nv -5 4 5\nv 5 4 5\nv 5 4 -5\n"
+      "f 4 3 2 1\nf 5 6 7 8\nf 1 2 6 5\nf 2 3 7 6\nf 3 4 8 7\nf 4 1 5 8\n";
+  const auto course = read_course(write("closed.obj", box));
+  REQUIRE(course);
+  CHECK(start_home(*course).foot_C.y == Approx(4.0).margin(1e-9));
+  CHECK_FALSE(course->starts_in_flight);
+}
+
+TEST_CASE("A model in a compression that is not read is refused with its name") {
+  for (const char* name :
+       {"KHR_draco_mesh_compression", "EXT_meshopt_compression", "EXT_mesh_gpu_instancing"}) {
+    const auto model = read_model(
+        write("packed.gltf", std::string(R"({"asset":{"version":"2.0"},"extensionsUsed":[")") + name +
+                                 R"("],"extensionsRequired":[")" + name + R"("],"meshes":[]})"));
+    REQUIRE_FALSE(model.has_value());
+    CHECK_THAT(model.error().sentence(), Contains(name));
+  }
 }
