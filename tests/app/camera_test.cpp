@@ -3,7 +3,7 @@
 
 #include <catch2/catch.hpp>
 
-#include "places.h"
+#include "support/places.h"
 
 using namespace lagniappe;
 using namespace lagniappe::app;

@@ -5,7 +5,7 @@
 #include <csignal>
 
 #include "lagniappe/files.h"
-#include "window_fixture.h"
+#include "support/window_fixture.h"
 
 using namespace lagniappe;
 using namespace lagniappe::app;

@@ -21,7 +21,7 @@
 #include "lagniappe/files.h"
 #include "lagniappe/handling.h"
 #include "session/expression.h"
-#include "window_fixture.h"
+#include "support/window_fixture.h"
 
 using namespace lagniappe;
 using namespace lagniappe::app;
@@ -70,9 +70,7 @@ struct HandlingFixture : WindowFixture {
     stop.at = 2.2;
     stop.move = Vec2(0.0);
     stop.release.set(Action::Jump, true);
-    session.follow(InputScript{{go, jump, stop}}, 2.6);
-    REQUIRE(wait_for([&] { return !session.following() && session.resting(); }));
-    next_picture();
+    follow_to_rest(InputScript{{go, jump, stop}}, 2.6);
   }
   ValueField* field(const QString& path) {
     auto* found = window.findChild<ValueField*>(path);
@@ -101,14 +99,7 @@ struct HandlingFixture : WindowFixture {
     std::ifstream in(otter.toStdString());
     return {std::istreambuf_iterator<char>(in), {}};
   }
-  void undo() {
-    window.actions()[Act::Undo]->setEnabled(true);
-    window.actions()[Act::Undo]->trigger();
-  }
-  void trigger(Act act) {
-    window.actions()[act]->setEnabled(true);
-    window.actions()[act]->trigger();
-  }
+  void undo() { trigger(Act::Undo); }
 };
 
 }  // namespace

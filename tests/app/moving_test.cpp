@@ -4,9 +4,9 @@
 #include <QMenu>
 #include <QMenuBar>
 
-#include "places.h"
+#include "support/places.h"
+#include "support/window_fixture.h"
 #include "widgets/ledger_column.h"
-#include "window_fixture.h"
 
 using namespace lagniappe;
 using namespace lagniappe::app;

@@ -4,7 +4,7 @@
 #include <QLineEdit>
 #include <QProcess>
 
-#include "window_fixture.h"
+#include "support/window_fixture.h"
 
 using namespace lagniappe;
 using namespace lagniappe::app;

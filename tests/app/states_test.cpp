@@ -20,9 +20,9 @@
 #include "states/state_pane.h"
 #include "states/transition_pane.h"
 #include "states/why_pane.h"
+#include "support/window_fixture.h"
 #include "theme/state_colours.h"
 #include "theme/theme.h"
-#include "window_fixture.h"
 
 using namespace lagniappe;
 using namespace lagniappe::app;
@@ -59,9 +59,7 @@ struct StatesFixture : WindowFixture {
     stop.move = Vec2(0.0);
     stop.release.set(Action::Jump, true);
     stop.release.set(Action::Sprint, true);
-    session.follow(InputScript{{go, sprint, jump, stop}}, 2.8);
-    REQUIRE(wait_for([&] { return !session.following() && session.resting(); }));
-    next_picture();
+    follow_to_rest(InputScript{{go, sprint, jump, stop}}, 2.8);
   }
   void open_page() {
     QTest::keyClick(&window, Qt::Key_2, Qt::ControlModifier);

@@ -4,7 +4,7 @@
 #include <catch2/catch.hpp>
 #include <random>
 
-#include "places.h"
+#include "support/places.h"
 
 using namespace lagniappe;
 using namespace lagniappe::app;

@@ -12,10 +12,10 @@
 #include "panels/ghosts_panel.h"
 #include "panels/parting_dialog.h"
 #include "panels/takes_panel.h"
+#include "support/window_fixture.h"
 #include "theme/state_colours.h"
 #include "widgets/command_search.h"
 #include "widgets/ledger_column.h"
-#include "window_fixture.h"
 
 using namespace lagniappe;
 using namespace lagniappe::app;
@@ -47,9 +47,7 @@ struct TapeFixture : WindowFixture {
     stop.at = 2.0;
     stop.move = Vec2(0.0);
     stop.release.set(Action::Jump, true);
-    session.follow(InputScript{{go, jump, stop}}, seconds);
-    REQUIRE(wait_for([&] { return !session.following() && session.resting(); }));
-    next_picture();
+    follow_to_rest(InputScript{{go, jump, stop}}, seconds);
   }
   QPoint at(std::size_t tick, int lane = 1) const {
     return {int(std::lround(tape.x_of_tick(tick))), tape.lane_rect(lane).center().y()};
@@ -217,12 +215,10 @@ TEST_CASE_METHOD(TapeFixture, "A changed value is answered at once by a ghost, d
   CHECK(window.page().ghosts().verdict().contains("They part at tick " +
                                                   QString::number(*ghost->against.parting)));
   // Undone, it is gone.
-  window.actions()[Act::Undo]->setEnabled(true);
-  window.actions()[Act::Undo]->trigger();
+  trigger(Act::Undo);
   CHECK_FALSE(desk.current_ghost());
   CHECK(session.profile().ground.highest_step == Approx(0.34));
-  window.actions()[Act::Redo]->setEnabled(true);
-  window.actions()[Act::Redo]->trigger();
+  trigger(Act::Redo);
   CHECK(desk.current_ghost());
 }
 

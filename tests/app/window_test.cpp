@@ -4,8 +4,8 @@
 #include <QLineEdit>
 #include <QMimeData>
 
+#include "support/window_fixture.h"
 #include "widgets/shortcut_sheet.h"
-#include "window_fixture.h"
 
 using namespace lagniappe;
 using namespace lagniappe::app;
@@ -218,8 +218,15 @@ TEST_CASE_METHOD(WindowFixture, "A load can be cancelled, and what comes late is
   window.open(kSource + "/courses/tidewheel.glb");
   CHECK(window.messages().isVisible());
   window.loader().cancel();
-  QTest::qWait(300);
+  // The job itself ends, and what it would deliver has had its turn.
+  QThreadPool::globalInstance()->waitForDone();
+  QCoreApplication::processEvents();
+  QCoreApplication::sendPostedEvents();
+  CHECK_FALSE(window.loader().busy());
   CHECK(session.shared_place() == before);
+  // Not cancelled, the same comes.
+  window.open(kSource + "/courses/tidewheel.glb");
+  CHECK(wait_for([&] { return session.shared_place() != before; }));
 }
 
 TEST_CASE_METHOD(WindowFixture, "The window can be small and large", "[pixels]") {

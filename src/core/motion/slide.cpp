@@ -163,10 +163,12 @@ Vec3 turned_by_ground(const Vec3& before_C, const Vec3& after_C) {
   return unit_or(after_C, Vec3(0.0)) * length(before_C);
 }
 
-// A face that may be slid down but not up: too steep to walk, and not leaning over.
+// A face that may be slid down but not up: too steep to walk, whether it is ground or not, and not leaning
+// over.
 bool sheds(const StepContext& context, const Body& body, const WorldHit& hit) {
   const Vec3& normal = hit.hit.normal_C;
-  return dot(normal, body.up_C) > 0.0 && !leads_on(context.profile, hit.surface, normal, body.up_C);
+  const double upright = dot(normal, body.up_C);
+  return upright > 0.0 && upright <= kLevel && !walkable(context.profile, hit.surface, normal, body.up_C);
 }
 
 Vec3 without_approach(const Vec3& v_C, const Vec3& wall_C) {

@@ -50,7 +50,11 @@ bool end_is_held(const StepContext& context, const Body& body, const CharacterSt
   const int parts = std::max(static_cast<int>(std::ceil(length(end_C - middle) / kDropSpacing)), 1);
   const double slope = std::tan(context.profile.ground.steepest_walkable);
   const double fall = length(body.flat(end_C - middle)) / parts * slope + hang_reach(context);
+  // Across the foot of a slope the middle may be over the ground by as much as the slope rises to an end.
   double lowest = dot(state.foot_C, body.up_C);
+  const double bridged = body.radius + hang_reach(context) + length(body.flat(end_C - middle)) * slope;
+  if (const auto under = body.cast_ray(state.foot_C + middle, -body.up_C * bridged))
+    lowest = dot(under->hit.point_C, body.up_C);
   for (int i = 1; i <= parts; ++i) {
     const Vec3 from = state.foot_C + middle + (end_C - middle) * (static_cast<double>(i) / parts);
     const double reach = dot(from, body.up_C) - lowest + fall;

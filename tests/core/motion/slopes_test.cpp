@@ -240,18 +240,21 @@ TEST_CASE("Below a skid the speed runs out gradually instead of stopping dead, t
     runs.push_back(length(Vec3(0, 0, stopped_at) - Vec3(0, 0, foot_of_slope.z)));
     CHECK(runs.back() > 1.5);
   }
-  for (const double run : runs) CHECK(run == Approx(runs.back()).margin(0.30));
+  // Landing at the foot of the slope is told at a tick's end, up to 7 m/s of it late.
+  const int rates[] = {30, 60, 144, 240};
+  for (std::size_t i = 0; i < runs.size(); ++i)
+    CHECK(runs[i] == Approx(runs.back()).margin(7.0 / rates[i] * 0.5 + 0.01));
 }
 
 TEST_CASE(
-    "A furrow of two steep faces bears: one stands in it and may jump out, and may not climb it where it is "
+    "A groove of two steep faces bears: one stands in it and may jump out, and may not climb it where it is "
     "steep") {
   const Profile profile;
   for (const double tilt : {0.0, 30.0, 55.0}) {
     // Two faces of 60 degrees whose common edge rises towards -Z by `tilt`.
     const Quat turn = glm::angleAxis(radians(tilt), Vec3(1, 0, 0));
     TriangleWorld::Builder builder;
-    builder.begin_piece("furrow");
+    builder.begin_piece("groove");
     for (const double side : {-1.0, 1.0}) {
       const Vec3 edge(0, 0, 1), out(side * 0.5, std::sqrt(3.0) / 2, 0);
       const auto at = [&](double along, double up_the_side) {

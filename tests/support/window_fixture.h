@@ -62,6 +62,17 @@ struct WindowFixture {
     window.actions()[Act::Drive]->trigger();
     REQUIRE(view.driving());
   }
+  // An action, once it is enabled.
+  void trigger(Act act) {
+    REQUIRE(wait_for([&] { return window.actions()[act]->isEnabled(); }));
+    window.actions()[act]->trigger();
+  }
+  // Drives by a script until all rests.
+  void follow_to_rest(const InputScript& script, double seconds) {
+    session.follow(script, seconds);
+    REQUIRE(wait_for([&] { return !session.following() && session.resting(); }));
+    next_picture();
+  }
   // Lets at least one more frame be drawn and returns its pixels.
   QImage next_picture() {
     int shown = 0;
