@@ -18,12 +18,19 @@ double overhang(const Body& body, const Vec3& foot_C, const Vec3& contact_C) {
   return length(from_low - along * std::clamp(dot(from_low, along) / square, 0.0, 1.0));
 }
 
-// Whether walkable ground lies within a step's height under the centre of the capsule.
-bool step_below(const StepContext& context, const Body& body, const Vec3& foot_C) {
+// Whether walkable ground lies within a step's height under the centre of the capsule, or as far from there
+// towards the contact as one may stand beyond an edge: that is where the step below ends on whose edge one
+// stood.
+bool step_below(const StepContext& context, const Body& body, const Vec3& foot_C, const Vec3& contact_C) {
   const double reach = std::max(context.profile.ground.highest_step, context.profile.ground.snap_distance);
-  const auto hit =
-      body.cast_ray(foot_C + body.up_C * body.radius, -body.up_C * (body.radius + reach + kGroundTouch));
-  return hit && hit->surface.ground && walkable(context.profile, hit->surface, hit->hit.normal_C, body.up_C);
+  const Vec3 towards = unit_or(body.flat(contact_C - foot_C), Vec3(0.0));
+  for (const double way : {0.0, std::min(context.profile.ground.longest_overhang, body.radius)}) {
+    const auto hit = body.cast_ray(foot_C + body.up_C * body.radius + towards * way,
+                                   -body.up_C * (body.radius + reach + kGroundTouch));
+    if (hit && hit->surface.ground && walkable(context.profile, hit->surface, hit->hit.normal_C, body.up_C))
+      return true;
+  }
+  return false;
 }
 
 // Where a fall would go on, if at all, the steepness of that way decides instead of the faces': two steep faces
@@ -61,7 +68,8 @@ Judgement judge(const StepContext& context, const Body& body, const Vec3& foot_C
   const auto as = [&](Verdict verdict) { return Judgement{verdict, face}; };
   if (bearing.closest.feature == Feature::Face) return as(Verdict::Walkable);
   const double beyond = overhang(body, foot_C, bearing.closest.on_triangle_C);
-  if (beyond <= context.profile.ground.longest_overhang || step_below(context, body, foot_C))
+  if (beyond <= context.profile.ground.longest_overhang ||
+      step_below(context, body, foot_C, bearing.closest.on_triangle_C))
     return as(Verdict::Walkable);
   // Across a slot, on two edges, nobody slips off.
   if (const auto normal = groove_normal(context, body, touching)) return {Verdict::Walkable, *normal};

@@ -85,7 +85,7 @@ class Attempt {
         ahead_(length(flat_rest_C)),
         direction_C_(flat_rest_C / ahead_),
         in_C_(unit_or(-body.flat(blocked.hit.normal_C), direction_C_)),
-        base_C_(base_of(body, foot_C, blocked, limits)),
+        base_C_(base_of(body, foot_C, blocked)),
         touch_C_(body.flat(blocked.hit.point_C - base_C_)) {}
 
   std::optional<Vec3> make(const Planes& walls) const {
@@ -161,24 +161,22 @@ class Attempt {
   }
 
   // How much the ground line rises over a way across up.
-  double line_rise(const Vec3& flat_C) const { return rise_over(flat_C, limits_, body_); }
-  static double rise_over(const Vec3& flat_C, const StepLimits& limits, const Body& body) {
-    return -dot(flat_C, limits.ground_normal_C) / dot(limits.ground_normal_C, body.up_C);
+  double line_rise(const Vec3& flat_C) const {
+    return -dot(flat_C, limits_.ground_normal_C) / dot(limits_.ground_normal_C, body_.up_C);
   }
 
-  // Where the ground line passes under the part of the capsule that touches: the foot, but for who lies.
-  static Vec3 base_of(const Body& body, const Vec3& foot_C, const WorldHit& blocked, const StepLimits& limits) {
-    const Vec3 along = body.flat(body.high_C - body.low_C);
+  // The lowest point under the part of the capsule that touches: the foot, but for who lies.
+  static Vec3 base_of(const Body& body, const Vec3& foot_C, const WorldHit& blocked) {
+    const Vec3 axis = body.high_C - body.low_C, along = body.flat(axis);
     const double square = length_squared(along);
     if (square < kTouch * kTouch) return foot_C;
     const double share =
         std::clamp(dot(body.flat(blocked.hit.point_C - foot_C - body.low_C), along) / square, 0.0, 1.0);
-    const Vec3 from_foot = body.flat(body.low_C) + along * share;
-    return foot_C + from_foot + body.up_C * rise_over(from_foot, limits, body);
+    return foot_C + body.low_C + axis * share - body.up_C * body.radius;
   }
   bool lies() const { return length(body_.flat(body_.high_C - body_.low_C)) > kTouch; }
   double above_line(const Vec3& point_C) const {
-    const Vec3 from = point_C - foot_C_;
+    const Vec3 from = point_C - base_C_;
     return dot(from, body_.up_C) - line_rise(body_.flat(from));
   }
 

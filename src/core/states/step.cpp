@@ -227,9 +227,11 @@ CharacterState start_state(const Profile& profile, const Home& home) {
 namespace {
 
 // A place on a slope or a stair is where its surface is; the round of the foot stands a little higher. Returns
-// the lowest foot above `foot_C`, by no more than a step, where the capsule is free, or that itself.
+// the lowest foot above `foot_C`, by no more than a step, where the capsule is free; that itself where there is
+// none, or where far less aside would do: push-out sees to that.
 Vec3 out_of_the_ground(const StepContext& context, const Body& body, const Vec3& foot_C) {
   constexpr int kTries = 8;
+  constexpr double kFarLess = 0.5;
   const auto is_free = [&](const Vec3& foot) {
     std::array<WorldContact, 1> touched;
     return body.world.contacts(body.axis(foot), body.radius - body.margin, touched, body.now) == 0;
@@ -239,7 +241,9 @@ Vec3 out_of_the_ground(const StepContext& context, const Body& body, const Vec3&
     const Vec3 lift = body.up_C * (highest * i / kTries);
     if (!is_free(foot_C + lift)) continue;
     const auto hit = i > 0 ? body.sweep(foot_C + lift, -lift) : std::nullopt;
-    return foot_C + lift * (hit ? 1.0 - hit->hit.fraction : i > 0 ? 0.0 : 1.0);
+    const Vec3 up = lift * (hit ? 1.0 - hit->hit.fraction : i > 0 ? 0.0 : 1.0);
+    const PushedOut aside = push_out(context, body, foot_C);
+    return !aside.crushed && length(aside.foot_C - foot_C) < kFarLess * length(up) ? foot_C : foot_C + up;
   }
   return foot_C;
 }
