@@ -213,6 +213,18 @@ TEST_CASE_METHOD(WindowFixture, "Opening goes through the dialog, and a cancelle
   CHECK(session.place()->course.name == "tidewheel");
 }
 
+TEST_CASE_METHOD(WindowFixture,
+                 "A model with no place to stand opens all the same, in free flight above it, and says so") {
+  open(file("wall.obj", "v 0 0 0\nv 5 0 0\nv 0 5 0\nf 1 2 3\n"));
+  CHECK(session.place()->course.starts_in_flight);
+  CHECK(window.messages().isVisible());
+  REQUIRE(wait_for([&] { return session.current().state == StateId::Fly; }));
+  const double height = session.current().foot_C.y;
+  next_picture();
+  CHECK(session.current().foot_C.y == Approx(height).margin(0.01));
+  CHECK(height > 5.0);
+}
+
 TEST_CASE_METHOD(WindowFixture, "A load can be cancelled, and what comes late is dropped") {
   const auto before = session.shared_place();
   window.open(kSource + "/courses/tidewheel.glb");

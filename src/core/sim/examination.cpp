@@ -205,7 +205,9 @@ void Examination::find_pop() {
       way_from_segment(after_.foot_C - before_.foot_C, before_.velocity_C * dt_, after_.velocity_C * dt_);
   // What the eye was set back by, before that decayed for the length of the tick.
   const Vec3 smoothed = smooth ? after_.up_C() * (after_.eye_offset / kept - before_.eye_offset) : Vec3(0.0);
-  const double jump = length(jumped + smoothed);
+  // Where a flight begins or ends, what gravity did within the tick lies outside of both velocities.
+  const double bend = 0.5 * profile_.gravity * dt_ * dt_;
+  const double jump = length(jumped + smoothed) - (before_.grounded() && after_.grounded() ? 0.0 : bend);
   if (jump > kSmallestPop) add({Finding::Kind::Pop, tick_, tick_, jump, after_.ground.piece, after_.state});
 }
 
@@ -214,7 +216,8 @@ void Examination::find_speed_loss() {
                      chart_of(profile_).state(after_.state).behaviour == Behaviour::Ground &&
                      length_squared(after_.wall_normal_C) == 0.0;
   if (!plain || took_speed_) return;
-  const Vec3 from = before_.velocity_C - before_.ground_velocity_C,
+  // Both against the piece that bears now: stepping onto one that goes along loses nothing.
+  const Vec3 from = before_.velocity_C - after_.ground_velocity_C,
              to = after_.velocity_C - after_.ground_velocity_C;
   const double speed = length(from), wished = length(wish_C_);
   const double loss = speed - length(to);
@@ -246,8 +249,9 @@ void Examination::find_missed_jump() {
     return;
   }
   if (input_.pressed.has(Action::Jump)) {
-    watch_.jump_pressed = tick_;
-    watch_.ground_left_for = before_.grounded() ? -1.0 : before_.since_grounded;
+    // On the ground it is the state that does not take it.
+    watch_.jump_pressed = before_.grounded() ? 0 : tick_;
+    watch_.ground_left_for = before_.since_grounded;
   }
   if (watch_.jump_pressed == 0) return;
   const double age = static_cast<double>(tick_ - watch_.jump_pressed) * dt_;

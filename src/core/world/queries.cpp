@@ -90,7 +90,9 @@ void RayQuery::offer(const WorldFace& face) {
   if (face.piece == without_) return;
   const auto hit = lagniappe::cast_ray(origin_C_, motion_C_, face.triangle);
   if (!hit) return;
-  const bool tie = best_ && hit->fraction == best_->hit.fraction && face.index < best_->triangle;
+  const bool same = best_ && hit->fraction == best_->hit.fraction;
+  const bool tie = same && (face.surface != best_->surface ? decides_before(face.surface, best_->surface)
+                                                           : face.index < best_->triangle);
   if (best_ && !tie && hit->fraction >= best_->hit.fraction) return;
   best_ = WorldRayHit{*hit, face.piece, face.surface, face.index};
 }

@@ -292,7 +292,12 @@ std::optional<WorldPush> TriangleWorld::first_push(const Segment& axis, double r
   for (const Mover& mover : data_->movers) {
     if (mover.piece == carrier) continue;
     const auto push = mover.push(axis, radius, from_time, to_time, carrying);
-    if (push && (!first || push->fraction < first->fraction)) first = push;
+    if (!push) continue;
+    // Of two at one instant the one that goes further, whichever comes first in the course.
+    const bool sooner = !first || push->fraction < first->fraction;
+    const bool further = first && push->fraction == first->fraction &&
+                         length_squared(push->shift_C) > length_squared(first->shift_C);
+    if (sooner || further) first = push;
   }
   return first;
 }

@@ -389,3 +389,54 @@ TEST_CASE("A run is named after what happened") {
   CHECK(name.find("12 s") != std::string::npos);
   CHECK(path_of(run_of(take, world), 50).size() == 50);
 }
+
+TEST_CASE(
+    "What looks like a finding and is none: a jump in long ticks, a walkway that goes along, a press while "
+    "lying") {
+  const Profile profile;
+  const TriangleWorld floor = Scene().floor().world();
+  for (const int hz : {10, 20, 60}) {
+    const Take jump =
+        take_of(standing_at(profile, {0, 0, 0}), hz, 2.0, profile, [](double t) { return jump_at(t, 1.0); });
+    CHECK(of_kind(run_of(jump, floor), Finding::Kind::Pop).empty());
+  }
+  const Take lying = take_of(start_state(profile, Home{}, floor), 60, 3.0, profile, [](double t) {
+    InputFrame input = jump_at(t, 2.0);
+    input.pressed.set(Action::Lie, t == 0.0);
+    return input;
+  });
+  CHECK(of_kind(run_of(lying, floor), Finding::Kind::MissedJump).empty());
+
+  Course course;
+  Piece walkway{"walkway", {0, 0, -18}, Vec3(0.0), "", shape::Block{{6, 0.1, 30}}};
+  walkway.motion = PieceMotion{{{0.0}, {1.0, Vec3(0, 0, -120)}}, 60.0};
+  course.pieces = {{"floor", {0, -1, 0}, Vec3(0.0), "", shape::Block{{200, 1, 200}}}, walkway};
+  const TriangleWorld world = build_world(course);
+  const Take onto =
+      take_of(start_state(profile, Home{}, world), 60, 1.6, profile, [](double) { return push(0, 1); });
+  const Run run = run_of(onto, world);
+  CHECK(run.last().ground.piece == 1);
+  CHECK(of_kind(run, Finding::Kind::SpeedLoss).empty());
+}
+
+TEST_CASE("Who rests on what is no ground and cannot get off, and who gave up sliding, is found") {
+  Profile profile;
+  profile.air.speed = 0.0;
+  Course course;
+  course.surfaces = {{"thorns", {Surface::Walk::ByAngle, false, false, 1.0}}};
+  course.pieces = {{"bed", {0, -1, 0}, Vec3(0.0), "thorns", shape::Block{{20, 1, 20}}}};
+  const TriangleWorld world = build_world(course);
+  const Take take =
+      take_of(standing_at(profile, {0, 0.2, 0}), 60, 3.0, profile, [](double) { return InputFrame{}; });
+  const auto resting = of_kind(run_of(take, world), Finding::Kind::StuckInAir);
+  REQUIRE(resting.size() == 1);
+  CHECK(to_sentence(resting[0], world, profile, 60).find("no ground") != std::string::npos);
+
+  Run run(standing_at(profile, {0, 0, 0}), 60);
+  Ledger ledger;
+  ledger.entries.push_back(entry::Exhausted{5, 0.02});
+  run.pass({}, run.last(), ledger, profile);
+  const auto given_up = of_kind(run, Finding::Kind::Exhausted);
+  REQUIRE(given_up.size() == 1);
+  CHECK(given_up[0].amount == Approx(0.02));
+}
