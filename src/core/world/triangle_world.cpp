@@ -116,7 +116,6 @@ std::optional<WorldPush> Mover::push(const Segment& axis, double radius, double 
                                      const PieceMotion* carrier) const {
   const SeenCapsule capsule{motion, carrier, axis, to_time};
   const Segment begin = capsule.at(from_time), end = capsule.at(to_time);
-  if (carrier == nullptr && !reach_C.overlaps(bounds(axis).grown(radius))) return std::nullopt;
   const double middle_time = 0.5 * (from_time + to_time);
   if (alike(begin, end) && alike(begin, capsule.at(middle_time))) return std::nullopt;
   const Vec3 turning = motion.velocity_at(middle_time).angular_C -
@@ -289,8 +288,16 @@ std::optional<WorldPush> TriangleWorld::first_push(const Segment& axis, double r
                                                    double to_time, PieceId carrier) const {
   std::optional<WorldPush> first;
   const PieceMotion* carrying = motion_of(carrier);
+  // All that the capsule passes, so that what is never near costs nothing.
+  Box passed = bounds(axis);
+  if (carrying != nullptr) {
+    const RigidPose before = carrying->pose_at(from_time), after = carrying->pose_at(to_time);
+    const auto began = [&](const Vec3& p_C) { return before.point(after.back(p_C)); };
+    passed.join(bounds(Segment{began(axis.a_C), began(axis.b_C)}));
+  }
+  passed = passed.grown(radius);
   for (const Mover& mover : data_->movers) {
-    if (mover.piece == carrier) continue;
+    if (mover.piece == carrier || !mover.reach_C.overlaps(passed)) continue;
     const auto push = mover.push(axis, radius, from_time, to_time, carrying);
     if (!push) continue;
     // Of two at one instant the one that goes further, whichever comes first in the course.
