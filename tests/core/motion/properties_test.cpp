@@ -277,3 +277,32 @@ TEST_CASE("Walls of a random course that lean by less than rounding are upright"
     expect_same(seed, d, leaning, foot);
   });
 }
+
+TEST_CASE("A random course turned anyhow, its up with it, gives the turned way") {
+  for_seeds(kCount, false, [](std::uint64_t seed, const Drive& d) {
+    Random r(seed);
+    const Frame frame{"anyhow", r.rotation(), r.point(20.0)};
+    const auto seen_in = [&](const Frame& in) {
+      TriangleWorld::Builder builder;
+      for (const Piece& piece : d.pieces) {
+        builder.begin_piece(piece.id);
+        for (const Triangle& t : triangles_of(piece)) builder.add(in.triangle(t));
+      }
+      return builder.commit({Box{Vec3(-1e5), Vec3(1e5)}});
+    };
+    const Frame& easy = frames().front();
+    const TriangleWorld plain = seen_in(easy), turned = seen_in(frame);
+    CharacterState a = start_state(d.profile, {d.home.foot_C, easy.rotation_CE, d.home.yaw}, plain);
+    CharacterState b =
+        start_state(d.profile, {frame.point(d.home.foot_C), frame.rotation_CE, d.home.yaw}, turned);
+    double apart = 0.0;
+    for (const InputFrame& input : d.inputs) {
+      a = step(a, input, d.profile, plain, 1.0 / d.hz);
+      b = step(b, input, d.profile, turned, 1.0 / d.hz);
+      if (a.crushed) break;
+      apart = std::max(apart, length(a.foot_C - frame.back(b.foot_C)));
+    }
+    INFO("seed " << seed << ", " << d.hz << " ticks/s");
+    CHECK(apart < kSame);
+  });
+}
