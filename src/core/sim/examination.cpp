@@ -19,6 +19,7 @@ constexpr double kSmallestPop = 0.04;                     // m.
 constexpr double kShortestSmoothing = 0.02;               // s; a shorter time constant is not seen as smooth.
 constexpr double kDeepPushOut = 0.02;                     // m.
 constexpr double kLossShare = 0.08, kSmallestLoss = 0.3;  // Of the speed; m/s.
+constexpr double kSmallestLeft = 1e-3;                    // m of a way.
 constexpr double kSmallestRise = 1e-3;                    // m.
 constexpr double kSameDirection = 0.95;                   // Cosine.
 
@@ -121,6 +122,7 @@ void Examination::read_ledger() {
       [](const entry::HeadBump&) {},
       [&](const entry::StateLoop& e) { add_once(Finding::Kind::StateLoop, e.from, {}); },
       [&](const entry::Exhausted& e) {
+        if (e.left < kSmallestLeft) return;
         add_once(Finding::Kind::Exhausted, after_.state, {});
         run_.findings_.back().amount = std::max(run_.findings_.back().amount, e.left);
       },
