@@ -10,11 +10,11 @@ namespace lagniappe {
 struct Surface {
   enum class Walk : std::uint8_t {
     ByAngle,  // As steep as the profile walks.
-    Always,   // Whatever its angle, as long as it faces up at all.
+    Always,   // As steep as anything bears: up to walls.steepest_skid.
     Never,    // However flat: a character skids on it.
   };
   Walk walk = Walk::ByAngle;
-  bool ground = true;      // false: it stops what meets it, but nobody stands or skids on it.
+  bool ground = true;      // false: nobody stands or skids on it; it is gone over like a step, and slid off.
   bool climbable = false;  // Kept for climbing; the ground behaviours ignore it.
   // Grip in [0, 1]; 1 is the grip that the profile's values are meant for. Less makes every change of velocity
   // on it slower by that factor (the set speed is still reached), takes that share of the skid friction, and

@@ -432,8 +432,8 @@ void MainWindow::take_place(const std::shared_ptr<const Place>& place) {
     session_.hold(Action::Fly, false);
     messages_->show_problem(
         tr("Opened, with a remark"),
-        tr("No place was found where a character can stand, so it begins in free flight above. An empty "
-           "node named \u201cstart\u201d says where to begin."));
+        tr("No place was found where a character can stand, so it begins in free flight above. In glTF "
+           "an empty node named \u201cstart\u201d says where to begin."));
     place_overlays();
   }
   remember(QString::fromStdString(place->path));

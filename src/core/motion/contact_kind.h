@@ -8,7 +8,7 @@
 namespace lagniappe {
 
 // Returns what a plane with `normal_C` and this surface is to a character: by its angle to up and the profile's
-// limits, both included in the kind that is less steep. On faces the normal is the face's, on edges and
+// limits: steepest_skid still bears, ceiling_from is a ceiling. On faces the normal is the face's, on edges and
 // vertices the contact's.
 ContactKind contact_kind(const Values& profile, const Surface& surface, const Vec3& normal_C, const Vec3& up_C);
 

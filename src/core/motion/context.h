@@ -14,7 +14,7 @@ namespace lagniappe {
 struct Pushes {
   std::array<Vec3, kMostPlanes> shift_C;
   int count = 0;
-  Vec3 carried_C = Vec3(0.0);  // What the piece underfoot went.
+  Vec3 carried_C = Vec3(0.0);  // What it went along with a piece, underfoot or around it.
 
   // What a way of one's own adds to them: who goes as fast as what pushes is not moved twice.
   Vec3 beyond(Vec3 way_C) const {

@@ -218,8 +218,10 @@ void Examination::find_speed_loss() {
                      chart_of(profile_).state(after_.state).behaviour == Behaviour::Ground &&
                      length_squared(after_.wall_normal_C) == 0.0;
   if (!plain || took_speed_) return;
-  // Both against the piece that bears now: stepping onto one that goes along loses nothing.
-  const Vec3 from = before_.velocity_C - after_.ground_velocity_C,
+  // From one piece to another both are against the one that bears now: stepping onto what goes along loses
+  // nothing.
+  const bool same_piece = before_.ground.piece == after_.ground.piece;
+  const Vec3 from = before_.velocity_C - (same_piece ? before_ : after_).ground_velocity_C,
              to = after_.velocity_C - after_.ground_velocity_C;
   const double speed = length(from), wished = length(wish_C_);
   const double loss = speed - length(to);
