@@ -44,6 +44,7 @@ struct Triangles {
   struct SurfaceChoice {
     std::string name;  // Of one of the course's surfaces; empty: `surface` itself.
     Surface surface;
+    bool operator==(const SurfaceChoice&) const = default;
   };
   std::vector<SurfaceChoice> surfaces;
 };

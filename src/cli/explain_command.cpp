@@ -21,8 +21,8 @@ int explain(const Options& options) {
   if (!loaded) return fail(loaded.error());
   const int hz = options.script.hz;
   const std::int64_t last = options.tick + options.count - 1;
-  if (static_cast<double>(last) > kMostTicks) {
-    fmt::print(stderr, "A run has at most {:.0f} ticks.\n", kMostTicks);
+  if (last > std::int64_t(kMostTicks)) {
+    fmt::print(stderr, "A run has at most {} ticks.\n", kMostTicks);
     return kWrongUsage;
   }
   const TriangleWorld world = build_world(loaded->course);

@@ -1,9 +1,22 @@
 // SPDX-License-Identifier: MIT
 #include <array>
+#include <cerrno>
 #include <cstdio>
+#include <cstring>
 #include <exception>
 
 #include "commands.h"
+
+namespace {
+
+// What was printed is only known to have arrived when nothing is left in the buffer.
+int all_printed(int code) {
+  if (std::fflush(stdout) == 0 && std::ferror(stdout) == 0) return code;
+  std::fprintf(stderr, "error: standard output: all of it: it cannot be written: %s\n", std::strerror(errno));
+  return lagniappe::cli::kBadInput;
+}
+
+}  // namespace
 
 int main(int argc, char** argv) {
   using namespace lagniappe::cli;
@@ -23,10 +36,13 @@ int main(int argc, char** argv) {
   }
   try {
     for (const Command& command : commands) {
-      if (command.parsed->parsed()) return command.run();
+      if (command.parsed->parsed()) return all_printed(command.run());
     }
   } catch (const std::bad_alloc&) {
     std::fputs("error: memory: the machine: there is not enough memory for this\n", stderr);
+    return kBadInput;
+  } catch (const std::exception& error) {
+    std::fprintf(stderr, "error: this command: the machine: %s\n", error.what());
     return kBadInput;
   }
   return kWrongUsage;

@@ -59,6 +59,10 @@ int print_identity(const Run& run, const Take& take) {
 int retake(const Options& options) {
   const auto take = read_take(options.take);
   if (!take) return fail(take.error());
+  if (options.hz > 0 && take->seconds() * options.hz > double(kMostTicks))
+    return fail({options.take, "the whole take",
+                 fmt::format("a run has at most {} ticks; {} s at {} ticks per second are more", kMostTicks,
+                             take->seconds(), options.hz)});
   const auto profile = profile_of(options, *take);
   if (!profile) return fail(profile.error());
   const auto course = course_of(options, *take);

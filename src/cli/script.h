@@ -10,9 +10,6 @@
 
 namespace lagniappe::cli {
 
-// Every state is kept until the run is done: about 1 GB.
-inline constexpr double kMostTicks = 2e6;
-
 struct Script {
   std::string course, profile, inputs;
   std::vector<std::string> set;

@@ -8,6 +8,7 @@
 
 #include "io/document_writers.h"
 #include "io/model_course.h"
+#include "io/outside_names.h"
 #include "io/piece_readers.h"
 #include "lagniappe/files.h"
 
@@ -16,6 +17,8 @@ namespace {
 
 constexpr int kMostTreads = 10000;
 constexpr std::size_t kMostTriangles = 20'000'000;
+// Flights of stairs are a line in a file and may be a million triangles: so many for each piece, on the average.
+constexpr std::size_t kMadePerPiece = 4'000, kMadeAnyway = 2'000'000;
 const std::vector<std::string_view> kKinds = {"block", "ramp", "stairs", "spiral-stairs", "triangles", "model"};
 const std::vector<std::string_view> kPieceKeys = {"id", "kind", "at", "turn", "surface", "motion"};
 
@@ -76,23 +79,29 @@ shape::Triangles read_triangles(const JsonCursor& piece) {
 // Reads each model of a course once, however many pieces show it.
 class ModelShelf {
  public:
-  explicit ModelShelf(std::string folder) : folder_(std::move(folder)) {}
+  // No folder: models are refused.
+  explicit ModelShelf(std::optional<std::string> folder) : folder_(std::move(folder)) {}
 
   shape::Model read(const JsonCursor& file) {
-    const std::string name = file.name();
+    const std::string name = file.text();
+    if (!folder_) file.fail("a course within a take holds its triangles: it names no files");
+    if (const auto fault = file_name_fault(name)) file.fail(*fault);
     auto& mesh = meshes_[name];
     if (!mesh) {
-      const auto model = read_model((std::filesystem::path(folder_) / name).string());
+      const std::string path = (std::filesystem::path(*folder_) / name).string();
+      const auto model = read_model(path);
       if (!model) file.fail("the model cannot be used: " + model.error().sentence());
+      auto whole = joined(*model, path);
+      if (!whole) file.fail("the model cannot be used: " + whole.error().sentence());
       dropped_ += model->dropped;
-      mesh = std::make_shared<const shape::Triangles>(joined(*model));
+      mesh = std::make_shared<const shape::Triangles>(std::move(*whole));
     }
     return {name, mesh};
   }
   std::size_t dropped() const { return dropped_; }
 
  private:
-  std::string folder_;
+  std::optional<std::string> folder_;
   std::map<std::string, std::shared_ptr<const shape::Triangles>> meshes_;
   std::size_t dropped_ = 0;
 };
@@ -124,15 +133,19 @@ Shape read_shape(const JsonCursor& piece, ModelShelf& shelf) {
   }
 }
 
-// Triangles that a shape will at most have, found without making them.
-std::size_t most_triangles(const Shape& shape) {
+// Triangles that a shape will at most be made of, found without making them.
+std::size_t most_made(const Shape& shape) {
   if (const auto* stairs = std::get_if<shape::Stairs>(&shape))
     return 8 * static_cast<std::size_t>(stairs->count) + 4;
   if (const auto* spiral = std::get_if<shape::SpiralStairs>(&shape))
     return 104 * static_cast<std::size_t>(spiral->count);
+  return 12;
+}
+
+std::size_t most_triangles(const Shape& shape) {
   if (const auto* mesh = std::get_if<shape::Triangles>(&shape)) return mesh->triangles.size();
   if (const auto* model = std::get_if<shape::Model>(&shape)) return model->mesh->triangles.size();
-  return 12;
+  return most_made(shape);
 }
 
 Piece read_piece(const JsonCursor& cursor, ModelShelf& shelf) {
@@ -191,13 +204,13 @@ void must_name_surfaces(const JsonCursor& cursor, const Piece& piece,
 
 }  // namespace
 
-Course read_course_document(const JsonCursor& document, const std::string& folder) {
+Course read_course_document(const JsonCursor& document, const std::optional<std::string>& folder) {
   document.only_keys({"name", "pieces", "surfaces", "marks", "limits", "wind"});
   Course course;
   ModelShelf shelf(folder);
   course.name = document.at("name").name();
   std::set<std::string> seen;
-  std::size_t triangles = 0;
+  std::size_t triangles = 0, made = 0;
   // Without a list of surfaces their names are mere labels; with one, each must be in it.
   const bool listed = document.has("surfaces");
   if (listed) course.surfaces = read_surfaces(document.at("surfaces"));
@@ -208,6 +221,9 @@ Course read_course_document(const JsonCursor& document, const std::string& folde
     triangles += most_triangles(course.pieces.back().shape);
     if (triangles > kMostTriangles)
       cursor.fail(fmt::format("with this piece the course has more than {} triangles", kMostTriangles));
+    made += most_made(course.pieces.back().shape);
+    if (made > kMadeAnyway + kMadePerPiece * course.pieces.size())
+      cursor.fail("with this piece the stairs of the course come to far more triangles than so few pieces should");
   }
   if (course.pieces.empty()) document.at("pieces").fail("a course needs at least one piece");
   const JsonCursor marks = document.at("marks");

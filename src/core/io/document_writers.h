@@ -12,8 +12,9 @@ namespace lagniappe {
 Json course_json(const Course& course);
 Json profile_json(const Profile& profile);
 
-// The readers' other side, from a value that is already parsed. Throw ReadFailure.
-Course read_course_document(const JsonCursor& document, const std::string& folder);
+// The readers' other side, from a value that is already parsed. Throw ReadFailure. Models are looked for below
+// `folder`; without one they are refused.
+Course read_course_document(const JsonCursor& document, const std::optional<std::string>& folder);
 Profile read_profile_document(const JsonCursor& document);
 
 }  // namespace lagniappe

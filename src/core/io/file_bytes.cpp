@@ -4,6 +4,7 @@
 #include <sys/stat.h>
 #include <unistd.h>
 
+#include <algorithm>
 #include <cerrno>
 #include <cstring>
 #include <filesystem>
@@ -22,13 +23,10 @@ class Descriptor {
   explicit Descriptor(int fd) : fd_(fd) {}
   Descriptor(const Descriptor&) = delete;
   Descriptor& operator=(const Descriptor&) = delete;
-  ~Descriptor() { close(); }
-  int get() const { return fd_; }
-  bool close() {
-    const bool fine = fd_ < 0 || ::close(fd_) == 0;
-    fd_ = -1;
-    return fine;
+  ~Descriptor() {
+    if (fd_ >= 0) ::close(fd_);
   }
+  int get() const { return fd_; }
 
  private:
   int fd_;
@@ -55,21 +53,17 @@ void sync_folder(const std::string& path) {
   if (descriptor.get() >= 0) ::fsync(descriptor.get());
 }
 
-bool is_plain_or_new(const std::string& path) {
-  struct stat info {};
-  return ::stat(path.c_str(), &info) != 0 || S_ISREG(info.st_mode);
-}
-
 }  // namespace
 
-Result<std::string> read_text(const std::string& path) {
+Result<std::string> read_text(const std::string& path, std::size_t most) {
   const Descriptor descriptor(::open(path.c_str(), O_RDONLY | O_CLOEXEC | O_NONBLOCK));
   if (descriptor.get() < 0) return refuse(file_error(path, "it cannot be opened"));
   struct stat info {};
   if (::fstat(descriptor.get(), &info) != 0) return refuse(file_error(path, "it cannot be read"));
   if (!S_ISREG(info.st_mode)) return refuse({path, "the file", "it is not a plain file"});
-  if (info.st_size > kLargestFile) return refuse({path, "the file", "it is larger than 1 GiB"});
-  std::string bytes(static_cast<std::size_t>(info.st_size), '\0');
+  if (most == std::string::npos && info.st_size > kLargestFile)
+    return refuse({path, "the file", "it is larger than 1 GiB"});
+  std::string bytes(std::min(static_cast<std::size_t>(info.st_size), most), '\0');
   std::size_t have = 0;
   while (have < bytes.size()) {
     const ssize_t n = ::read(descriptor.get(), bytes.data() + have, bytes.size() - have);
@@ -82,34 +76,15 @@ Result<std::string> read_text(const std::string& path) {
   return bytes;
 }
 
-Result<void> write_file(const std::string& path, std::string_view bytes) {
-  if (!is_plain_or_new(path)) {
-    // A pipe or a device cannot be replaced; write into it.
-    Descriptor device(::open(path.c_str(), O_WRONLY | O_CLOEXEC));
-    if (device.get() < 0 || !write_all(device.get(), bytes))
-      return refuse(file_error(path, "it cannot be written"));
-    return {};
-  }
-  const std::string temporary = path + ".part-" + std::to_string(::getpid());
-  Descriptor file(::open(temporary.c_str(), O_WRONLY | O_CREAT | O_TRUNC | O_CLOEXEC, 0666));
-  if (file.get() < 0) return refuse(file_error(path, "it cannot be written"));
-  if (!write_all(file.get(), bytes) || ::fsync(file.get()) != 0 || !file.close() ||
-      ::rename(temporary.c_str(), path.c_str()) != 0) {
-    const Error error = file_error(path, "it cannot be written");
-    ::unlink(temporary.c_str());
-    return refuse(error);
-  }
-  sync_folder(path);
-  return {};
-}
-
 Result<GrowingFile> GrowingFile::create(const std::string& path) {
   const int descriptor = ::open(path.c_str(), O_WRONLY | O_CREAT | O_EXCL | O_CLOEXEC, 0666);
-  if (descriptor < 0 || ::flock(descriptor, LOCK_EX | LOCK_NB) != 0) {
+  // Whoever looks whether it was left behind holds it for a moment, which is waited for.
+  if (descriptor < 0 || ::flock(descriptor, LOCK_EX) != 0) {
     const Error error = file_error(path, "it cannot be made");
     if (descriptor >= 0) ::close(descriptor);
     return refuse(error);
   }
+  sync_folder(path);
   return GrowingFile(descriptor, path);
 }
 

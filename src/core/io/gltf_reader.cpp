@@ -10,6 +10,7 @@
 
 #include "io/json_document.h"
 #include "io/model_readers.h"
+#include "io/outside_names.h"
 #include "io/piece_readers.h"
 
 namespace lagniappe {
@@ -91,12 +92,19 @@ std::size_t component_size(const tinygltf::Accessor& accessor, const std::string
   return static_cast<std::size_t>(size);
 }
 
+// How much a model may come to: so many corners for each byte that was read. A small file that names one mesh a
+// million times, or says that a million zeros are not there, is stopped before the memory is.
+constexpr std::size_t kCornersPerByte = 64, kCornersAnyway = 10'000'000;
+
 class Reader {
  public:
   using Surfaces = std::vector<std::optional<shape::Triangles::SurfaceChoice>>;
 
-  Reader(const tinygltf::Model& model, Surfaces of_materials, Surfaces of_nodes)
-      : model_(model), of_materials_(std::move(of_materials)), of_nodes_(std::move(of_nodes)) {}
+  Reader(const tinygltf::Model& model, std::size_t bytes, Surfaces of_materials, Surfaces of_nodes)
+      : model_(model),
+        of_materials_(std::move(of_materials)),
+        of_nodes_(std::move(of_nodes)),
+        corners_left_(kCornersAnyway + kCornersPerByte * bytes) {}
 
   Model read() {
     for (const int root : roots()) visit(root);
@@ -180,7 +188,7 @@ class Reader {
   void add_mark(const tinygltf::Node& node, const glm::dmat4& m) {
     const Vec3 at(m[3]), ahead(-m[2]);
     if (is_finite(at) && is_finite(ahead))
-      out_.nodes.push_back({node.name, at, std::atan2(-ahead.x, -ahead.z)});
+      out_.nodes.push_back({plain_name(node.name), at, std::atan2(-ahead.x, -ahead.z)});
   }
 
   void add_mesh(const tinygltf::Node& node, const glm::dmat4& m, const std::string& place,
@@ -192,7 +200,7 @@ class Reader {
       part.made_of(of_material ? of_material : surface);
       add_primitive(mesh.primitives[i], m, place + ", " + place_of("primitive", i, ""), part);
     }
-    part.finish(out_);
+    if (const std::string fault = part.finish(out_); !fault.empty()) throw BadModel{place, fault};
   }
 
   void add_primitive(const tinygltf::Primitive& primitive, const glm::dmat4& m, const std::string& place,
@@ -231,7 +239,13 @@ class Reader {
     return order;
   }
 
-  std::vector<Vec3> positions(int index, const std::string& place) const {
+  void must_afford(std::size_t corners, const std::string& place) {
+    if (corners > corners_left_)
+      throw BadModel{place, "with this the model comes to far more than its file holds"};
+    corners_left_ -= corners;
+  }
+
+  std::vector<Vec3> positions(int index, const std::string& place) {
     const auto& accessor = element(model_.accessors, index, place, "accessor");
     if (accessor.type != TINYGLTF_TYPE_VEC3) throw BadModel{place, "its positions are not vectors of three"};
     const std::size_t size = component_size(accessor, place);
@@ -245,9 +259,11 @@ class Reader {
     if (accessor.bufferView >= 0) {
       const Bytes bytes =
           view_bytes(model_, accessor.bufferView, accessor.byteOffset, accessor.count, 3 * size, true, place);
+      must_afford(bytes.count, place);
       out.reserve(bytes.count);
       for (std::size_t i = 0; i < bytes.count; ++i) out.push_back(read(bytes.at(i)));
-    } else if (accessor.sparse.isSparse && accessor.count <= kMostTriangles) {
+    } else if (accessor.sparse.isSparse) {
+      must_afford(accessor.count, place);
       out.resize(accessor.count, Vec3(0.0));
     } else {
       throw BadModel{place, "its positions have no data"};
@@ -279,11 +295,12 @@ class Reader {
     }
   }
 
-  std::vector<std::uint32_t> indices(int index, std::size_t vertices, const std::string& place) const {
+  std::vector<std::uint32_t> indices(int index, std::size_t vertices, const std::string& place) {
     const auto& accessor = element(model_.accessors, index, place, "accessor");
     if (accessor.type != TINYGLTF_TYPE_SCALAR) throw BadModel{place, "its indices are not single numbers"};
     const Bytes bytes = view_bytes(model_, accessor.bufferView, accessor.byteOffset, accessor.count,
                                    component_size(accessor, place), true, place);
+    must_afford(bytes.count, place);
     std::vector<std::uint32_t> out;
     out.reserve(bytes.count);
     for (std::size_t i = 0; i < bytes.count; ++i) {
@@ -300,17 +317,73 @@ class Reader {
   const tinygltf::Model& model_;
   Surfaces of_materials_, of_nodes_;
   Model out_;
+  std::size_t corners_left_;
   std::size_t visits_ = 0;
   std::size_t triangles_ = 0;
 };
 
+// The files that a model names, as the package asks for them: plain relative names below the model's folder, and
+// never the working directory, where the package looks next.
+constexpr const char* kBesideModel = "beside";
+
+struct BesideModel {
+  std::string folder;
+  std::size_t bytes;  // Read for this model so far.
+  std::string fault{};
+
+  tinygltf::FsCallbacks callbacks() {
+    return {[](const std::string& path, void*) { return path.starts_with(std::string(kBesideModel) + "/"); },
+            [](const std::string& path, void*) { return path; },
+            [](std::vector<unsigned char>* out, std::string* why, const std::string& path, void* self) {
+              return static_cast<BesideModel*>(self)->read(path.substr(std::strlen(kBesideModel) + 1), *out, *why);
+            },
+            [](std::string*, const std::string&, const std::vector<unsigned char>&, void*) { return false; },
+            this};
+  }
+  bool read(const std::string& name, std::vector<unsigned char>& out, std::string& why) {
+    const auto bad = file_name_fault(name);
+    const Result<std::string> text =
+        bad ? Result<std::string>(refuse({plain_name(name), "its name", *bad})) : read_text(folder + "/" + name);
+    if (!text) {
+      fault = why = text.error().sentence();
+      return false;
+    }
+    bytes += text->size();
+    out.assign(text->begin(), text->end());
+    return true;
+  }
+};
+
+std::string word_of(std::uint32_t number) {
+  return std::string(reinterpret_cast<const char*>(&number), sizeof number);
+}
+
+// The document as the package gets it. Pictures are nothing to walk on: their files are not even opened.
+std::string without_pictures(Json json, const std::string& bytes, bool binary) {
+  if (json.is_object()) {
+    json.erase("images");
+    json.erase("textures");
+  }
+  std::string text = dumped(json);
+  if (!binary) return text;
+  text.resize((text.size() + 3) / 4 * 4, ' ');
+  std::uint32_t old_length = 0;
+  std::memcpy(&old_length, bytes.data() + 12, sizeof old_length);
+  const std::string_view rest = std::string_view(bytes).substr(20 + old_length);
+  const auto whole = static_cast<std::uint32_t>(20 + text.size() + rest.size());
+  return bytes.substr(0, 8) + word_of(whole) + word_of(static_cast<std::uint32_t>(text.size())) +
+         bytes.substr(16, 4) + text + std::string(rest);
+}
+
 // The JSON text of a .gltf, or of the first chunk of a .glb.
 Result<std::string_view> json_text(const std::string& bytes, bool binary, const std::string& path) {
   if (!binary) return std::string_view(bytes);
-  std::uint32_t length = 0, kind = 0;
+  std::uint32_t whole = 0, length = 0, kind = 0;
   if (bytes.size() < 20 || bytes.compare(0, 4, "glTF") != 0) {
     return refuse({path, "byte 0", "this is no GLB file: it should begin with \"glTF\""});
   }
+  std::memcpy(&whole, bytes.data() + 8, 4);
+  if (whole > bytes.size()) return refuse({path, "byte 8", "it is shorter than it says; the file seems to be cut off"});
   std::memcpy(&length, bytes.data() + 12, 4);
   std::memcpy(&kind, bytes.data() + 16, 4);
   if (kind != 0x4E4F534Au || length > bytes.size() - 20) {
@@ -359,25 +432,28 @@ Result<Model> read_gltf(const std::string& path) {
     }
   }
 
+  BesideModel beside{path.find('/') == std::string::npos ? "." : path.substr(0, path.rfind('/')), bytes->size()};
   tinygltf::TinyGLTF loader;
-  loader.SetImageLoader([](auto...) { return true; }, nullptr);  // Pictures are nothing to walk on.
+  loader.SetFsCallbacks(beside.callbacks());
   tinygltf::Model model;
   std::string error, warning;
-  const std::string folder = path.find('/') == std::string::npos ? "." : path.substr(0, path.rfind('/'));
   bool read = false;
   try {
-    const auto size = static_cast<unsigned int>(bytes->size());
+    const std::string document = without_pictures(*json, *bytes, binary);
+    const auto size = static_cast<unsigned int>(document.size());
     read = binary ? loader.LoadBinaryFromMemory(&model, &error, &warning,
-                                                reinterpret_cast<const unsigned char*>(bytes->data()), size,
-                                                folder)
-                  : loader.LoadASCIIFromString(&model, &error, &warning, bytes->data(), size, folder);
+                                                reinterpret_cast<const unsigned char*>(document.data()), size,
+                                                kBesideModel)
+                  : loader.LoadASCIIFromString(&model, &error, &warning, document.data(), size, kBesideModel);
   } catch (const std::exception& e) {
     error = e.what();
   }
+  if (!beside.fault.empty()) return refuse({path, "buffers", beside.fault});
   if (!read) return refuse({path, "the whole model", one_line(error)});
   try {
     const JsonCursor document(*json, "");
-    return Reader(model, read_extra_surfaces(document, "materials"), read_extra_surfaces(document, "nodes"))
+    return Reader(model, beside.bytes, read_extra_surfaces(document, "materials"),
+                  read_extra_surfaces(document, "nodes"))
         .read();
   } catch (const BadModel& bad) {
     return refuse({path, bad.place, bad.what});

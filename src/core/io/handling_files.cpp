@@ -5,16 +5,16 @@
 
 #include <algorithm>
 #include <cmath>
-#include <nlohmann/json.hpp>
 
 #include "io/exact_degrees.h"
+#include "io/json_document.h"
 #include "lagniappe/handling.h"
 #include "lagniappe/profile_fields.h"
 
 namespace lagniappe {
 namespace {
 
-using Json = nlohmann::ordered_json;
+using Sheet = nlohmann::ordered_json;  // Its keys stay in order.
 
 constexpr int kPoints = 120;
 constexpr int kReferenceRate = 60;  // ticks/s that constants count ticks at.
@@ -64,8 +64,8 @@ std::string identifier(std::string_view path, std::string_view unit) {
   return name + std::string(suffix_of(unit));
 }
 
-Json points_of(const Curve& curve) {
-  Json points = Json::array();
+Sheet points_of(const Curve& curve) {
+  Sheet points = Sheet::array();
   for (int i = 0; i < curve.count; ++i) points.push_back({curve.points[i].x, curve.points[i].y});
   return points;
 }
@@ -75,10 +75,10 @@ double written(const ProfileField& field, const Profile& profile) {
 }
 
 // Infinity has no JSON; null says that it is never reached.
-Json number_of(double value) { return std::isfinite(value) ? Json(value) : Json(nullptr); }
+Sheet number_of(double value) { return std::isfinite(value) ? Sheet(value) : Sheet(nullptr); }
 
-Json figures_json(const Profile& profile, int tick_rate) {
-  Json list = Json::array();
+Sheet figures_json(const Profile& profile, int tick_rate) {
+  Sheet list = Sheet::array();
   for (const Figure& f : figures_of(profile, tick_rate))
     list.push_back({{"group", f.group},
                     {"figure", f.key},
@@ -155,10 +155,10 @@ std::string curve_svg(const CurveDrawing& curve) {
 
 std::string profile_sheet(const Profile& profile, int tick_rate) {
   const Profile plain;
-  Json values = Json::array();
-  const auto add = [&](const auto& field, Json value, Json standard, Json more) {
+  Sheet values = Sheet::array();
+  const auto add = [&](const auto& field, Sheet value, Sheet standard, Sheet more) {
     const std::string path = path_of(field.section, field.key);
-    Json entry = {{"path", path}, {"value", std::move(value)}, {"default", std::move(standard)}};
+    Sheet entry = {{"path", path}, {"value", std::move(value)}, {"default", std::move(standard)}};
     entry.update(more);
     entry["help"] = field.help;
     if (const auto note = profile.notes.find(path); note != profile.notes.end()) entry["note"] = note->second;
@@ -180,19 +180,19 @@ std::string profile_sheet(const Profile& profile, int tick_rate) {
          {"y_unit", f.y_unit}});
   for (const ProfileChoice& f : profile_choices()) {
     const auto text = [&](int v) {
-      return f.words.empty() ? Json(v != 0) : Json(f.words[static_cast<std::size_t>(v)]);
+      return f.words.empty() ? Sheet(v != 0) : Sheet(f.words[static_cast<std::size_t>(v)]);
     };
     add(f, text(f.get(profile)), text(f.get(plain)), {{"words", f.words}});
   }
-  const Json sheet = {{"name", profile.name},
+  const Sheet sheet = {{"name", profile.name},
                       {"tick_rate", tick_rate},
                       {"values", values},
                       {"figures", figures_json(profile, tick_rate)}};
-  return sheet.dump(2) + "\n";
+  return dumped(sheet, 2) + "\n";
 }
 
 std::string constants_json(const Profile& profile) {
-  Json json = {{"name", profile.name}, {"how_a_jump_goes", kHowAJumpGoes}};
+  Sheet json = {{"name", profile.name}, {"how_a_jump_goes", kHowAJumpGoes}};
   for (const ProfileField& f : profile_fields())
     json["values"][identifier(path_of(f.section, f.key), text_of(f.unit))] = written(f, profile);
   for (const ProfileCurve& f : profile_curves())
@@ -205,7 +205,7 @@ std::string constants_json(const Profile& profile) {
     json["figures"][identifier(f.group + "." + f.key, f.unit)] = {{"value", number_of(f.value)},
                                                                   {"formula", f.formula}};
   }
-  return json.dump(2) + "\n";
+  return dumped(json, 2) + "\n";
 }
 
 std::string constants_header(const Profile& profile) {
@@ -225,7 +225,7 @@ std::string constants_header(const Profile& profile) {
   for (const ProfileField& f : profile_fields())
     text += fmt::format("inline constexpr double {} = {};  // {}\n",
                         identifier(path_of(f.section, f.key), text_of(f.unit)),
-                        Json(written(f, profile)).dump(), f.help);
+                        dumped(Sheet(written(f, profile))), f.help);
   for (const ProfileCurve& f : profile_curves()) {
     const Curve& curve = f.get(profile);
     const std::string name = identifier(path_of(f.section, f.key), "");
@@ -245,7 +245,7 @@ std::string constants_header(const Profile& profile) {
   text += "\n// Derived: what the values come to.\n";
   for (const Figure& f : figures_of(profile, kReferenceRate)) {
     if (f.unit == "ticks") continue;
-    const std::string value = std::isfinite(f.value) ? Json(f.value).dump() : "1e308";
+    const std::string value = std::isfinite(f.value) ? dumped(Sheet(f.value)) : "1e308";
     text += fmt::format("inline constexpr double derived_{} = {};  // {}\n",
                         identifier(f.group + "." + f.key, f.unit), value, f.formula);
   }

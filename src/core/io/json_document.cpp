@@ -7,6 +7,7 @@
 #include <cmath>
 #include <set>
 
+#include "math/ascii.h"
 #include "states/words.h"
 
 namespace lagniappe {
@@ -44,14 +45,6 @@ std::string escaped(std::string_view key) {
   std::string out;
   for (const char c : key) out += c == '~' ? "~0" : c == '/' ? "~1" : std::string(1, c);
   return out;
-}
-
-std::string line_and_column(std::string_view text, std::size_t byte) {
-  byte = std::min(byte, text.size());
-  const std::string_view before = text.substr(0, byte);
-  const auto line = 1 + std::count(before.begin(), before.end(), '\n');
-  const std::size_t line_start = before.rfind('\n') == std::string_view::npos ? 0 : before.rfind('\n') + 1;
-  return fmt::format("line {}, column {}", line, byte - line_start + 1);
 }
 
 // Walks the text once, following the path of each value. Refuses what parse_json() refuses; can also stop at a
@@ -125,7 +118,8 @@ class Walker : public nlohmann::json_sax<Json> {
   }
 
   std::size_t token_begin() const {
-    const std::size_t at = text_.find_first_not_of(" \t\r\n:,", token_end_);
+    const std::size_t mark = token_end_ == 0 && text_.starts_with("\xEF\xBB\xBF") ? 3 : 0;  // Byte order mark.
+    const std::size_t at = text_.find_first_not_of(" \t\r\n:,", token_end_ + mark);
     return at == std::string_view::npos ? text_.size() : at;
   }
 
@@ -202,6 +196,43 @@ std::string shown(std::string_view text) {
 
 }  // namespace
 
+std::string line_and_column(std::string_view text, std::size_t byte) {
+  byte = std::min(byte, text.size());
+  const std::string_view before = text.substr(0, byte);
+  const auto line = 1 + std::count(before.begin(), before.end(), '\n');
+  const std::size_t line_start = before.rfind('\n') == std::string_view::npos ? 0 : before.rfind('\n') + 1;
+  return fmt::format("line {}, column {}", line, byte - line_start + 1);
+}
+
+std::string dumped(const Json& json, int indent) {
+  return json.dump(indent, ' ', false, Json::error_handler_t::replace);
+}
+
+std::string dumped(const nlohmann::ordered_json& json, int indent) {
+  return json.dump(indent, ' ', false, nlohmann::ordered_json::error_handler_t::replace);
+}
+
+// The well-formed sequences of the Unicode Standard, table 3-7.
+std::optional<std::size_t> find_no_utf8(std::string_view text) {
+  const auto byte = [&](std::size_t i) { return i < text.size() ? static_cast<unsigned char>(text[i]) : 0u; };
+  for (std::size_t at = 0; at < text.size();) {
+    const unsigned first = byte(at), second = byte(at + 1);
+    if (first < 0x80) {
+      ++at;
+      continue;
+    }
+    const std::size_t more = first >= 0xF0 ? 3 : first >= 0xE0 ? 2 : 1;
+    const unsigned low = first == 0xE0 ? 0xA0 : first == 0xF0 ? 0x90 : 0x80,
+                   high = first == 0xED ? 0x9F : first == 0xF4 ? 0x8F : 0xBF;
+    if (first < 0xC2 || first > 0xF4 || second < low || second > high) return at;
+    for (std::size_t i = 2; i <= more; ++i) {
+      if (byte(at + i) < 0x80 || byte(at + i) > 0xBF) return at;
+    }
+    at += more + 1;
+  }
+  return std::nullopt;
+}
+
 Result<Json> parse_json(std::string_view text, const std::string& file) {
   std::size_t taken = 0;
   Walker walker(text, taken);
@@ -240,7 +271,7 @@ void check_heading(const JsonCursor& document, std::string_view kind) {
 void JsonCursor::must_be(bool right, const char* wanted) const {
   if (right) return;
   fail(fmt::format("{} is wanted here, not {}", wanted,
-                   shown(value_->dump(-1, ' ', false, Json::error_handler_t::replace))));
+                   shown(dumped(*value_))));
 }
 
 void JsonCursor::only_keys(const std::vector<std::string_view>& known) const {
@@ -289,6 +320,15 @@ int JsonCursor::integer(int low, int high) const {
   return static_cast<int>(x);
 }
 
+std::uint64_t JsonCursor::whole(std::uint64_t low, std::uint64_t high) const {
+  must_be(value_->is_number_integer(), "a whole number");
+  const bool negative = !value_->is_number_unsigned() && value_->get<std::int64_t>() < 0;
+  const std::uint64_t x = negative ? 0 : value_->get<std::uint64_t>();
+  if (negative || x < low || x > high)
+    fail(fmt::format("{} is out of range: it must be at least {} and at most {}", dumped(*value_), low, high));
+  return x;
+}
+
 bool JsonCursor::truth() const {
   must_be(value_->is_boolean(), "true or false");
   return value_->get<bool>();
@@ -302,6 +342,8 @@ std::string JsonCursor::text() const {
 std::string JsonCursor::name() const {
   const std::string value = text();
   if (value.empty()) fail("a name must not be empty");
+  if (std::any_of(value.begin(), value.end(), ascii::is_control))
+    fail("a name must be a line of text, without control characters");
   return value;
 }
 

@@ -1,30 +1,41 @@
 // SPDX-License-Identifier: MIT
 #include "io/model_course.h"
 
+#include <fmt/format.h>
+
 #include <algorithm>
-#include <cctype>
 #include <filesystem>
+#include <map>
 #include <numeric>
 #include <set>
 #include <tuple>
 
 #include "geometry/closest.h"
+#include "io/model_readers.h"
+#include "math/ascii.h"
 
 namespace lagniappe {
 namespace {
 
 std::string lower_ending(const std::string& path) {
-  std::string ending = std::filesystem::path(path).extension().string();
-  std::transform(ending.begin(), ending.end(), ending.begin(), [](unsigned char c) { return std::tolower(c); });
-  return ending;
+  return ascii::lower(std::filesystem::path(path).extension().string());
 }
 
-std::string unused_id(std::string wanted, std::set<std::string>& used) {
-  if (wanted.empty()) wanted = "Part";
-  std::string id = wanted;
-  for (int n = 2; !used.insert(id).second; ++n) id = wanted + " " + std::to_string(n);
-  return id;
-}
+// Hands out names that are unlike all before, in the order of asking: "Post", "Post 2", "Post 3" ...
+class UnusedIds {
+ public:
+  std::string next(std::string wanted) {
+    if (wanted.empty()) wanted = "Part";
+    int& n = next_number_[wanted];
+    std::string id = n == 0 ? wanted : wanted + " " + std::to_string(n + 1);
+    for (++n; !used_.insert(id).second; ++n) id = wanted + " " + std::to_string(n + 1);
+    return id;
+  }
+
+ private:
+  std::set<std::string> used_;
+  std::map<std::string, int> next_number_;  // So that a forest of equal names is not counted through each time.
+};
 
 // Whether the default capsule stands free on `foot_C`.
 bool stands_free(const World& world, const Profile& profile, const Vec3& foot_C) {
@@ -141,16 +152,18 @@ bool is_model_path(const std::string& path) {
   return ending == ".glb" || ending == ".gltf" || ending == ".obj";
 }
 
-shape::Triangles joined(const Model& model) {
+Result<shape::Triangles> joined(const Model& model, const std::string& path) {
   shape::Triangles all;
   for (const ModelPart& part : model.parts) {
     const auto base = static_cast<std::uint32_t>(all.vertices.size());
     all.vertices.insert(all.vertices.end(), part.mesh.vertices.begin(), part.mesh.vertices.end());
     for (const auto& [i, j, k] : part.mesh.triangles) all.triangles.push_back({base + i, base + j, base + k});
-    const auto first_surface = static_cast<std::uint16_t>(all.surfaces.size());
-    all.surfaces.insert(all.surfaces.end(), part.mesh.surfaces.begin(), part.mesh.surfaces.end());
-    for (const std::uint16_t surface : part.mesh.surface_of)
-      all.surface_of.push_back(surface == 0 ? 0 : static_cast<std::uint16_t>(surface + first_surface));
+    std::vector<std::uint16_t> number = {0};  // In the whole, by that in the part.
+    for (const auto& surface : part.mesh.surfaces)
+      number.push_back(static_cast<std::uint16_t>(number_of(surface, all.surfaces)));
+    if (all.surfaces.size() > kMostSurfaces)
+      return refuse({path, "the whole model", fmt::format("it is made of more than {} surfaces", kMostSurfaces)});
+    for (const std::uint16_t surface : part.mesh.surface_of) all.surface_of.push_back(number[surface]);
     if (!all.surfaces.empty()) all.surface_of.resize(all.triangles.size(), 0);
   }
   return all;
@@ -158,13 +171,13 @@ shape::Triangles joined(const Model& model) {
 
 Result<Course> course_of(const Model& model, const std::string& path) {
   Course course;
-  course.name = std::filesystem::path(path).stem().string();
+  course.name = plain_name(std::filesystem::path(path).stem().string());
   course.dropped_triangles = model.dropped;
-  std::set<std::string> used;
+  UnusedIds ids;
   Box box;
   for (const ModelPart& part : model.parts) {
     for (const Vec3& v : part.mesh.vertices) box.join(v);
-    course.pieces.push_back({unused_id(part.name, used), Vec3(0.0), Vec3(0.0), "",
+    course.pieces.push_back({ids.next(part.name), Vec3(0.0), Vec3(0.0), "",
                              shape::Model{path, std::make_shared<const shape::Triangles>(part.mesh)}});
   }
   for (const ModelMark& node : model.nodes) {

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: MIT
 #include <fmt/format.h>
 
+#include <algorithm>
+
 #include "geometry/tolerances.h"
 #include "io/json_document.h"
 #include "io/model_course.h"
@@ -20,20 +22,30 @@ void PartBuilder::add(const Vec3& a, const Vec3& b, const Vec3& c) {
   const auto base = static_cast<std::uint32_t>(part_.mesh.vertices.size());
   part_.mesh.vertices.insert(part_.mesh.vertices.end(), {a, b, c});
   part_.mesh.triangles.push_back({base, base + 1, base + 2});
-  if (!part_.mesh.surfaces.empty()) part_.mesh.surface_of.push_back(surface_);
+  if (!part_.mesh.surfaces.empty()) part_.mesh.surface_of.push_back(static_cast<std::uint16_t>(surface_));
 }
 
 void PartBuilder::made_of(const std::optional<shape::Triangles::SurfaceChoice>& surface) {
   surface_ = 0;
   if (!surface) return;
   part_.mesh.surface_of.resize(part_.mesh.triangles.size(), 0);
-  part_.mesh.surfaces.push_back(*surface);
-  surface_ = static_cast<std::uint16_t>(part_.mesh.surfaces.size());
+  surface_ = number_of(*surface, part_.mesh.surfaces);
 }
 
-void PartBuilder::finish(Model& model) {
+std::string PartBuilder::finish(Model& model) {
+  if (part_.mesh.surfaces.size() > kMostSurfaces)
+    return fmt::format("it is made of more than {} surfaces", kMostSurfaces);
   model.dropped += dropped_;
   if (!part_.mesh.triangles.empty()) model.parts.push_back(std::move(part_));
+  return "";
+}
+
+std::size_t number_of(const shape::Triangles::SurfaceChoice& surface,
+                      std::vector<shape::Triangles::SurfaceChoice>& surfaces) {
+  const auto found = std::find(surfaces.begin(), surfaces.end(), surface);
+  const auto number = static_cast<std::size_t>(found - surfaces.begin()) + 1;
+  if (found == surfaces.end()) surfaces.push_back(surface);
+  return number;
 }
 
 Result<Model> read_model(const std::string& path) {

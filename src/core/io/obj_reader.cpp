@@ -62,6 +62,8 @@ Result<Model> read_obj(const std::string& path) {
   if (const std::size_t line = line_of_bad_vertex(*text)) {
     return refuse({path, fmt::format("line {}", line), "a vertex has a coordinate that is no number"});
   }
+  if (const auto at = find_no_utf8(*text))
+    return refuse({path, line_and_column(*text, *at), "the names are no UTF-8; save the model as UTF-8"});
   tinyobj::ObjReaderConfig config;
   config.triangulate = true;  // Concave faces too; what is left with more corners is fanned.
   tinyobj::ObjReader reader;
@@ -72,9 +74,9 @@ Result<Model> read_obj(const std::string& path) {
   for (std::size_t i = 0; i < reader.GetShapes().size(); ++i) {
     const auto& shape = reader.GetShapes()[i];
     PartBuilder part(shape.name);
-    const std::string wrong = add_shape(shape, reader.GetAttrib(), part);
-    if (!wrong.empty()) return refuse({path, fmt::format("object {} '{}'", i, shape.name), wrong});
-    part.finish(model);
+    std::string wrong = add_shape(shape, reader.GetAttrib(), part);
+    if (wrong.empty()) wrong = part.finish(model);
+    if (!wrong.empty()) return refuse({path, fmt::format("object {} '{}'", i, plain_name(shape.name)), wrong});
   }
   return model;
 }

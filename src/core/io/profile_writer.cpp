@@ -69,11 +69,11 @@ std::string pointer_of(std::string_view path) {
 
 std::string with_changed(std::string text, const Profile& from, const Profile& to) {
   const Json json = profile_json(to);
-  if (from.name != to.name) text = with_json_value(std::move(text), "/name", Json(to.name).dump());
+  if (from.name != to.name) text = with_json_value(std::move(text), "/name", dumped(Json(to.name)));
   for (const ProfileDifference& d : differences(from, to)) {
     if (d.path == kStatesPath) continue;
     const std::string pointer = pointer_of(d.path);
-    text = with_json_value(std::move(text), pointer, json.at(Json::json_pointer(pointer)).dump());
+    text = with_json_value(std::move(text), pointer, dumped(json.at(Json::json_pointer(pointer))));
   }
   const bool put_in = to.states != nullptr && from.states == nullptr;
   if (put_in || chart_of(from).table() != chart_of(to).table()) {
@@ -83,7 +83,7 @@ std::string with_changed(std::string text, const Profile& from, const Profile& t
   for (const auto& [path, note] : to.notes) {
     const auto old = from.notes.find(path);
     if (old == from.notes.end() || old->second != note)
-      text = with_json_value(std::move(text), "/notes/" + path, Json(note).dump());
+      text = with_json_value(std::move(text), "/notes/" + path, dumped(Json(note)));
   }
   for (const auto& [path, note] : from.notes) {
     if (!to.notes.contains(path)) text = with_json_value(std::move(text), "/notes/" + path, "\"\"");

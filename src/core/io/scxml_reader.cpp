@@ -16,6 +16,8 @@ namespace lagniappe {
 namespace {
 
 constexpr std::size_t kMostStatesRead = 1000;  // Before the table says what is too many.
+constexpr std::size_t kMostParts = 20'000;     // Of all actions; each is looked at by Lua.
+constexpr std::size_t kMostRemarks = 200;
 constexpr int kDeepest = 40;
 
 struct Refused {
@@ -55,6 +57,8 @@ class Reader {
   Reader(std::string_view text, const std::string& file) : text_(text), file_(file) {}
 
   Result<ScxmlChart> read() {
+    if (const auto at = find_no_utf8(text_))
+      return refuse({file_, place(std::ptrdiff_t(*at)), "this is no UTF-8; save the chart as UTF-8"});
     pugi::xml_document document;
     const auto parsed =
         document.load_buffer(text_.data(), text_.size(), pugi::parse_default, pugi::encoding_utf8);
@@ -86,17 +90,17 @@ class Reader {
   };
 
   std::string place(std::ptrdiff_t at) const {
-    const auto before = text_.substr(0, static_cast<std::size_t>(std::max<std::ptrdiff_t>(at, 0)));
-    const auto line = 1 + std::count(before.begin(), before.end(), '\n');
-    const auto start = before.rfind('\n');
-    return fmt::format("line {}, column {}", line,
-                       before.size() - (start == std::string_view::npos ? 0 : start + 1) + 1);
+    return line_and_column(text_, static_cast<std::size_t>(std::max<std::ptrdiff_t>(at, 0)));
   }
   [[noreturn]] static void fail(const pugi::xml_node& node, const std::string& what) {
     throw Refused{node.offset_debug(), what};
   }
   void remark(const pugi::xml_node& node, const std::string& what) {
-    chart_.remarks.push_back(place(node.offset_debug()) + ": " + what);
+    // Each counts its line from the start, and nobody reads thousands.
+    if (chart_.remarks.size() > kMostRemarks) return;
+    chart_.remarks.push_back(chart_.remarks.size() == kMostRemarks
+                                 ? "there is more that was left out"
+                                 : place(node.offset_debug()) + ": " + what);
   }
 
   // The word before the colon of our own attributes: whatever the file binds to our namespace.
@@ -160,7 +164,7 @@ class Reader {
     if (name.empty()) name = id.empty() ? fmt::format("State {}", names_.size() + 1) : id;
     if (!id.empty() && !names_.emplace(id, name).second)
       fail(node, fmt::format("there are two states “{}”", id));
-    if (names_.size() > kMostStatesRead) fail(node, "there are too many states");
+    if (++states_named_ > kMostStatesRead) fail(node, "there are too many states");
     nodes_[name] = node;
     return name;
   }
@@ -248,6 +252,7 @@ class Reader {
     std::string text;
     for (const pugi::xml_node& part : node) {
       if (part.type() != pugi::node_element) continue;
+      if (++parts_read_ > kMostParts) fail(part, "there are too many actions");
       const std::string_view name = local_name(part);
       std::string line;
       if (name == "script") {
@@ -273,6 +278,8 @@ class Reader {
         remark(t, "a transition without a target changes no state: it was left out");
         continue;
       }
+      if (rows_.size() == kMostTransitionRows)
+        fail(t, fmt::format("a table has at most {} transitions", kMostTransitionRows));
       TransitionSpec spec{from, {}, guard_of(t), 0, 0.0, action_of(t)};
       const std::string priority = own(t, "priority"), stay = own(t, "stay");
       if (!priority.empty()) spec.priority = int(number(t, priority, -1000.0, 1000.0));
@@ -364,6 +371,7 @@ class Reader {
   std::vector<Row> rows_;
   std::map<std::string, std::string> names_;     // By id.
   std::map<std::string, pugi::xml_node> nodes_;  // By name.
+  std::size_t states_named_ = 0, parts_read_ = 0;
   mutable long next_ = 0;
 };
 

@@ -8,6 +8,7 @@
 
 #include "io/states_document.h"
 #include "lagniappe/scxml.h"
+#include "math/ascii.h"
 
 namespace lagniappe {
 namespace {
@@ -19,10 +20,9 @@ class Ids {
     if (const auto found = ids_.find(name); found != ids_.end()) return found->second;
     std::string id;
     for (const char c : name) {
-      const bool plain = std::isalnum(static_cast<unsigned char>(c)) || c == '_' || c == '-';
-      id += plain && static_cast<unsigned char>(c) < 0x80 ? c : '_';
+      id += ascii::is_word(c) || c == '-' ? c : '_';
     }
-    if (id.empty() || !std::isalpha(static_cast<unsigned char>(id.front()))) id = "s" + id;
+    if (id.empty() || !ascii::is_letter(id.front())) id = "s" + id;
     const std::string plain = id;
     for (int n = 2; taken_.contains(id); ++n) id = fmt::format("{}-{}", plain, n);
     taken_[id] = true;

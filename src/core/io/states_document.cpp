@@ -26,7 +26,6 @@ namespace {
 
 using Ordered = nlohmann::ordered_json;
 
-constexpr std::size_t kMostTransitionRows = 2000;
 
 // --- reading ---
 
@@ -150,10 +149,10 @@ std::string line_of(const Ordered& json) {
   if (json.is_object()) {
     std::string text = "{";
     for (const auto& [key, value] : json.items())
-      text += (text.size() > 1 ? ", " : "") + Ordered(key).dump() + ": " + line_of(value);
+      text += (text.size() > 1 ? ", " : "") + dumped(Ordered(key)) + ": " + line_of(value);
     return text + "}";
   }
-  if (!json.is_array()) return json.dump();
+  if (!json.is_array()) return dumped(json);
   std::string text = "[";
   for (const auto& value : json) text += (text.size() > 1 ? ", " : "") + line_of(value);
   return text + "]";
@@ -184,7 +183,10 @@ std::shared_ptr<const StateChart> read_states(const JsonCursor& document) {
     return nullptr;
   }
   StateTable table;
-  for (const JsonCursor& state : document.at("states").elements()) table.states.push_back(read_state(state));
+  const auto states = document.at("states").elements();
+  if (states.size() > kMostStates)
+    document.at("states").fail(fmt::format("a table has at most {} states, not {}", kMostStates, states.size()));
+  for (const JsonCursor& state : states) table.states.push_back(read_state(state));
   if (document.has("transitions")) {
     const auto rows = document.at("transitions").elements();
     if (rows.size() > kMostTransitionRows)
@@ -203,7 +205,7 @@ std::vector<std::pair<std::string, std::string>> states_text(const StateTable& t
   return {{"states", lines_of(table.states, indent, state_json)},
           {"transitions", lines_of(table.transitions, indent, transition_json)},
           {"memory", line_of(Ordered(table.memory))},
-          {"fallback", Ordered(table.fallback).dump()}};
+          {"fallback", dumped(Ordered(table.fallback))}};
 }
 
 void put_states(const StateTable& table, Json& document) {

@@ -7,6 +7,8 @@
 
 namespace lagniappe {
 
+inline constexpr std::size_t kMostTransitionRows = 2000;
+
 inline constexpr std::string_view kStateKeys[] = {"states", "transitions", "memory", "fallback"};
 
 // A curve as a list of [x, y]. Throws ReadFailure.

@@ -4,6 +4,7 @@
 #include <fmt/format.h>
 
 #include <charconv>
+#include <limits>
 
 #include "io/document_writers.h"
 #include "lagniappe/states.h"
@@ -12,7 +13,6 @@
 namespace lagniappe {
 namespace {
 
-constexpr std::size_t kMostTicks = 480ull * 3600 * 24;
 constexpr std::size_t kMostPathPoints = 4096;
 
 struct FieldWriter {
@@ -60,9 +60,10 @@ struct FieldReader {
       const NumberRange unit = {-1.0, 1.0};
       value = Quat(e[0].number(unit), e[1].number(unit), e[2].number(unit), e[3].number(unit));
       if (std::abs(glm::length(value) - 1.0) > 1e-6) cursor.fail("this is no rotation");
+    } else if constexpr (std::is_integral_v<T> && std::is_signed_v<T>) {
+      value = static_cast<T>(cursor.integer(std::numeric_limits<T>::min(), std::numeric_limits<T>::max()));
     } else if constexpr (std::is_integral_v<T>) {
-      if (!cursor.value().is_number_integer()) cursor.fail("a whole number is wanted here");
-      value = cursor.value().get<T>();
+      value = static_cast<T>(cursor.whole(std::numeric_limits<T>::min(), std::numeric_limits<T>::max()));
     } else {
       value = static_cast<T>(cursor.number({-1e12, 1e12}));
     }
@@ -107,7 +108,9 @@ void read_runs(const JsonCursor& runs, std::vector<InputFrame>& inputs) {
     const auto e = run.elements();
     if (e.size() != 2) run.fail("a run of inputs has a count and an input");
     const auto count = static_cast<std::size_t>(e[0].integer(1, 1'000'000'000));
-    if (count > kMostTicks - inputs.size()) run.fail("the take is longer than a day");
+    if (count > kMostTicks - inputs.size())
+      run.fail(fmt::format("with these the take has more than {} ticks, which is the most that can be held",
+                           kMostTicks));
     inputs.insert(inputs.end(), count, read_frame(e[1]));
   }
 }
@@ -156,7 +159,9 @@ Json part_json(const Take& take, std::size_t first, std::size_t last) {
     part["hashes"] = std::move(digits);
   }
   for (const DroppedTime& drop : take.dropped) {
-    if (drop.after_tick >= first && drop.after_tick < last)
+    // What was dropped after the last tick belongs to the last part.
+    const bool behind = last == take.inputs.size() && drop.after_tick >= last;
+    if (drop.after_tick >= first && (drop.after_tick < last || behind))
       part["dropped"].push_back({drop.after_tick, drop.seconds});
   }
   return part;
@@ -192,7 +197,7 @@ Take read_head(const JsonCursor& head) {
   take.tick_rate = head.at("tick_rate").integer(10, 480);
   const JsonCursor course = head.at("course").as_document(), profile = head.at("profile").as_document();
   check_heading(course, "course");
-  take.course = std::make_shared<const Course>(read_course_document(course, ""));
+  take.course = std::make_shared<const Course>(read_course_document(course, std::nullopt));
   check_heading(profile, "profile");
   take.profile = read_profile_document(profile);
   take.course_identity = identity("course_identity");

@@ -6,9 +6,9 @@
 // be missing or out of place.
 #include <fmt/format.h>
 
-#include <fstream>
 #include <functional>
 
+#include "io/cbor.h"
 #include "io/take_document.h"
 #include "lagniappe/files.h"
 #include "math/hash.h"
@@ -17,6 +17,7 @@ namespace lagniappe {
 namespace {
 
 constexpr std::size_t kMostDepth = 24;
+constexpr std::size_t kLongestAbout = 1 << 20;  // Bytes in which a take's heading and about are.
 constexpr std::size_t kTicksPerPart = 4096;
 constexpr char kOpenList = '\x9f', kEndOfList = '\xff', kMapOfSix = '\xa6';
 
@@ -28,111 +29,63 @@ std::string cbor(const Json& json) {
 
 Json packed(const std::string& bytes) { return Json::binary({bytes.begin(), bytes.end()}); }
 
-std::string_view view_of(const Json::binary_t& bytes) {
-  return {reinterpret_cast<const char*>(bytes.data()), bytes.size()};
-}
-
-// Collects a CBOR document's outer values as they come, so that what was whole before a damage is kept. Also
-// stops the parser, which recurses, before hostile bytes nest too deep for the stack.
-class Unpacker : public nlohmann::json_sax<Json> {
- public:
-  explicit Unpacker(bool about_only) : about_only_(about_only) {}
-
-  std::string kind;
+// The outer values of a take's file, as far as they are whole: what comes before a damage is kept.
+struct Frame {
+  std::string_view kind, about, head;  // Into the file's bytes.
   std::uint64_t version = 0, checksum = 0;
-  Json::binary_t about, head;
-  std::vector<std::pair<std::uint64_t, Json::binary_t>> parts;
-  bool stopped_early = false;
-
-  bool null() override { return false; }
-  bool boolean(bool) override { return false; }
-  bool number_integer(number_integer_t) override { return false; }
-  bool number_float(number_float_t, const string_t&) override { return false; }
-  bool number_unsigned(number_unsigned_t value) override {
-    if (depth_ == 3 && key_ == "parts") {
-      parts.emplace_back(value, Json::binary_t());
-    } else if (key_ == "version") {
-      version = value;
-    } else if (key_ == "checksum") {
-      checksum = value;
-    } else {
-      return false;
-    }
-    return true;
-  }
-  bool string(string_t& value) override {
-    if (depth_ != 1 || key_ != "lagniappe") return false;
-    kind = value;
-    return true;
-  }
-  bool binary(binary_t& value) override {
-    if (depth_ == 3 && !parts.empty()) {
-      parts.back().second = std::move(value);
-    } else if (key_ == "about") {
-      about = std::move(value);
-      stopped_early = about_only_;
-    } else if (key_ == "head") {
-      head = std::move(value);
-    } else {
-      return false;
-    }
-    return !stopped_early;
-  }
-  bool key(string_t& value) override {
-    key_ = value;
-    return depth_ == 1;
-  }
-  bool start_object(std::size_t) override { return ++depth_ == 1; }
-  bool start_array(std::size_t) override { return ++depth_ <= 3 && key_ == "parts"; }
-  bool end_object() override { return depth_-- > 0; }
-  bool end_array() override { return depth_-- > 0; }
-  bool parse_error(std::size_t, const std::string&, const nlohmann::detail::exception&) override {
-    return false;
-  }
-
- private:
-  bool about_only_;
-  std::size_t depth_ = 0;
-  std::string key_;
+  std::vector<std::pair<std::uint64_t, std::string_view>> parts;
+  bool closed = false;  // The end was reached, and nothing comes behind it.
 };
 
-// Only counts how deep a document nests.
-class DepthGuard : public nlohmann::json_sax<Json> {
- public:
-  bool null() override { return true; }
-  bool boolean(bool) override { return true; }
-  bool number_integer(number_integer_t) override { return true; }
-  bool number_unsigned(number_unsigned_t) override { return true; }
-  bool number_float(number_float_t, const string_t&) override { return true; }
-  bool string(string_t&) override { return true; }
-  bool binary(binary_t&) override { return true; }
-  bool key(string_t&) override { return true; }
-  bool start_object(std::size_t) override { return ++depth_ <= kMostDepth; }
-  bool start_array(std::size_t) override { return ++depth_ <= kMostDepth; }
-  bool end_object() override { return depth_-- > 0; }
-  bool end_array() override { return depth_-- > 0; }
-  bool parse_error(std::size_t, const std::string&, const nlohmann::detail::exception&) override {
-    return false;
+void read_parts_of(CborCursor& cursor, Frame& frame) {
+  std::uint64_t two = 0, checksum = 0;
+  std::string_view bytes;
+  std::uint64_t count = 0;
+  const bool open = cursor.open_array();
+  if (!open && !cursor.array(count)) return;
+  for (std::uint64_t i = 0; open || i < count; ++i) {
+    if (open && cursor.end_of_open()) break;
+    if (!cursor.array(two) || two != 2 || !cursor.number(checksum) || !cursor.binary(bytes)) return;
+    frame.parts.emplace_back(checksum, bytes);
   }
-
- private:
-  std::size_t depth_ = 0;
-};
-
-constexpr auto kCbor = nlohmann::detail::input_format_t::cbor;
-
-Json unpacked(const Json::binary_t& bytes, const char* place) {
-  DepthGuard guard;
-  if (!Json::sax_parse(bytes, &guard, kCbor)) throw ReadFailure{place, "it is no whole CBOR document"};
-  return Json::from_cbor(bytes);
+  frame.closed = cursor.at_end();
 }
 
-TakeAbout unpacked_about(const Unpacker& file) {
+// Keys in any order, but for the parts, which come last.
+Frame frame_of(std::string_view bytes) {
+  Frame frame;
+  CborCursor cursor(bytes);
+  std::uint64_t count = 0;
+  if (!cursor.map(count)) return frame;
+  std::string_view key;
+  while (cursor.text(key)) {
+    if (key == "parts") {
+      read_parts_of(cursor, frame);
+      break;
+    }
+    const bool fine = key == "lagniappe"  ? cursor.text(frame.kind)
+                      : key == "version"  ? cursor.number(frame.version)
+                      : key == "checksum" ? cursor.number(frame.checksum)
+                      : key == "about"    ? cursor.binary(frame.about)
+                      : key == "head"     ? cursor.binary(frame.head)
+                                          : false;
+    if (!fine) break;
+  }
+  return frame;
+}
+
+Json unpacked(std::string_view bytes, const char* place) {
+  if (!is_plain_cbor(bytes, kMostDepth))
+    throw ReadFailure{place, "it is no whole CBOR document, or nests too deep"};
+  return Json::from_cbor(bytes.begin(), bytes.end());
+}
+
+TakeAbout unpacked_about(const Frame& file) {
   const Json about = unpacked(file.about, "/about");
   return read_about(JsonCursor(about, "/about"));
 }
 
-void check_kind(const Unpacker& file) {
+void check_kind(const Frame& file) {
   if (file.kind != "take")
     throw ReadFailure{"", "this is no take: it should be CBOR that begins with \"lagniappe\": \"take\""};
   if (file.version != 1)
@@ -140,11 +93,11 @@ void check_kind(const Unpacker& file) {
 }
 
 // What comes before the inputs. Without it there is nothing to recover.
-Take unpacked_head(const Unpacker& file) {
+Take unpacked_head(const Frame& file) {
   check_kind(file);
   Hash hash;
-  hash.add(view_of(file.about));
-  hash.add(view_of(file.head));
+  hash.add(file.about);
+  hash.add(file.head);
   if (file.head.empty() || hash.value() != file.checksum)
     throw ReadFailure{"/head",
                       "the checksum does not fit: the start of this take is damaged or cut off, nothing of it "
@@ -156,11 +109,11 @@ Take unpacked_head(const Unpacker& file) {
 }
 
 // Reads the parts up to the first that is damaged; returns whether the take's own end was reached.
-bool read_parts(const Unpacker& file, Take& take) {
+bool read_parts(const Frame& file, Take& take) {
   std::uint64_t chain = file.checksum;
   for (const auto& [checksum, bytes] : file.parts) {
     Hash hash(chain);
-    hash.add(view_of(bytes));
+    hash.add(bytes);
     chain = hash.value();
     if (chain != checksum) return false;
     const Json part = unpacked(bytes, "/parts");
@@ -231,10 +184,9 @@ std::string take_bytes(const Take& take) { return TakeJournal(take).end(take); }
 
 Result<RecoveredTake> recover_take(std::string_view bytes, const std::string& file) {
   return guarded(file, [&] {
-    Unpacker unpacker(false);
-    const bool closed = Json::sax_parse(bytes.begin(), bytes.end(), &unpacker, kCbor);
-    RecoveredTake recovered{unpacked_head(unpacker), false};
-    recovered.whole = read_parts(unpacker, recovered.take) && closed;
+    const Frame frame = frame_of(bytes);
+    RecoveredTake recovered{unpacked_head(frame), false};
+    recovered.whole = read_parts(frame, recovered.take) && frame.closed;
     recovered.take.about.ticks = recovered.take.inputs.size();
     return recovered;
   });
@@ -255,14 +207,13 @@ Result<RecoveredTake> recover_take(const std::string& path) {
 }
 
 Result<TakeAbout> read_take_about(const std::string& path) {
-  std::ifstream stream(path, std::ios::binary);  // Read no further than is needed.
-  if (!stream) return refuse({path, "the file", "it cannot be opened"});
+  const auto bytes = read_text(path, kLongestAbout);  // No further than is needed.
+  if (!bytes) return refuse(bytes.error());
   TakeAbout about;
   const auto read = guarded(path, [&] {
-    Unpacker unpacker(true);
-    Json::sax_parse(stream, &unpacker, kCbor);
-    check_kind(unpacker);
-    about = unpacked_about(unpacker);
+    const Frame frame = frame_of(*bytes);
+    check_kind(frame);
+    about = unpacked_about(frame);
     return RecoveredTake{};
   });
   return read ? Result<TakeAbout>(about) : refuse(read.error());
@@ -275,7 +226,7 @@ std::string take_json(const Take& take) {
                          {"about", about_json(take.about)},
                          {"head", head_json(take)},
                          {"parts", parts}};
-  return document.dump() + "\n";
+  return dumped(document) + "\n";
 }
 
 Result<Take> parse_take_json(std::string_view text, const std::string& file) {

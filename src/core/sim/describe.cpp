@@ -3,11 +3,11 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <cctype>
 #include <map>
 
 #include "lagniappe/run.h"
 #include "lagniappe/states.h"
+#include "math/ascii.h"
 
 namespace lagniappe {
 namespace {
@@ -56,7 +56,7 @@ std::string manner_of(const Run& run, const StateChart& chart) {
   for (std::size_t i = weight.size(); i-- > 0;) {
     if (airborne(i) || weight[i] < 0.2 * run.tick_rate()) continue;
     std::string word(chart.name_of(StateId(i)));
-    word.front() = static_cast<char>(std::tolower(static_cast<unsigned char>(word.front())));
+    word.front() = ascii::lower(word.front());
     return word;
   }
   return "stand";

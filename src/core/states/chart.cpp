@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <set>
 
+#include "math/ascii.h"
 #include "states/guards.h"
 #include "states/words.h"
 
@@ -40,9 +41,8 @@ std::string state_place(std::size_t i) { return fmt::format("/states/{}", i); }
 std::string transition_place(std::size_t i) { return fmt::format("/transitions/{}", i); }
 
 bool is_slot_name(const std::string& name) {
-  const auto fits = [](char c) { return std::isalnum(static_cast<unsigned char>(c)) || c == '_'; };
-  return !name.empty() && name.size() <= 32 && !std::isdigit(static_cast<unsigned char>(name.front())) &&
-         std::all_of(name.begin(), name.end(), fits);
+  return !name.empty() && name.size() <= 32 && !ascii::is_digit(name.front()) &&
+         std::all_of(name.begin(), name.end(), ascii::is_word);
 }
 
 // What the stance decides, or what must not change under a capsule's feet.

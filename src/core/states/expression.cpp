@@ -4,10 +4,9 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <charconv>
 
-#include <cctype>
-#include <cstdlib>
-
+#include "math/ascii.h"
 #include "states/words.h"
 
 namespace lagniappe {
@@ -23,7 +22,7 @@ class Expression::Parser {
 
   std::uint16_t whole() {
     const std::uint16_t root = disjunction();
-    if (token_ != "") fault(fmt::format("“{}” is not expected here", token_));
+    if (token_ != "") too_rich_or(fmt::format("“{}” is not expected here", token_));
     return root;
   }
 
@@ -35,16 +34,16 @@ class Expression::Parser {
 
   void next() {
     last_end_ = end_;
-    while (end_ < text_.size() && std::isspace(static_cast<unsigned char>(text_[end_]))) ++end_;
+    while (end_ < text_.size() && ascii::is_blank(text_[end_])) ++end_;
     begin_ = end_;
     if (end_ == text_.size()) {
       token_ = {};
       return;
     }
     const char c = text_[end_];
-    if (std::isalpha(static_cast<unsigned char>(c)) || c == '_') {
-      while (end_ < text_.size() && (is_word_char(text_[end_]) || text_[end_] == '.')) ++end_;
-    } else if (std::isdigit(static_cast<unsigned char>(c)) || c == '.') {
+    if (ascii::is_letter(c) || c == '_') {
+      while (end_ < text_.size() && (ascii::is_word(text_[end_]) || text_[end_] == '.')) ++end_;
+    } else if (ascii::is_digit(c) || c == '.') {
       read_number();
     } else {
       for (const std::string_view two : {"<=", ">=", "==", "~=", "//", "..", "--", "<<", ">>"}) {
@@ -55,14 +54,12 @@ class Expression::Parser {
     token_ = text_.substr(begin_, end_ - begin_);
   }
 
-  static bool is_word_char(char c) { return std::isalnum(static_cast<unsigned char>(c)) || c == '_'; }
-
   void read_number() {
     if (text_.substr(end_, 2) == "0x" || text_.substr(end_, 2) == "0X") throw TooRich{};
     while (end_ < text_.size()) {
       const char c = text_[end_];
       const bool sign = (c == '+' || c == '-') && (text_[end_ - 1] == 'e' || text_[end_ - 1] == 'E');
-      if (!std::isalnum(static_cast<unsigned char>(c)) && c != '.' && !(sign && end_ > begin_)) break;
+      if (!ascii::is_letter(c) && !ascii::is_digit(c) && c != '.' && !(sign && end_ > begin_)) break;
       ++end_;
     }
   }
@@ -181,9 +178,9 @@ class Expression::Parser {
     if (token_ == "") fault("something is missing at the end");
     if (token_ == "(") return parenthesis();
     const char c = token_.front();
-    if (std::isdigit(static_cast<unsigned char>(c)) || (c == '.' && token_.size() > 1 && token_ != ".."))
+    if (ascii::is_digit(c) || (c == '.' && token_.size() > 1 && token_ != ".."))
       return number();
-    if (std::isalpha(static_cast<unsigned char>(c)) || c == '_') return name();
+    if (ascii::is_letter(c) || c == '_') return name();
     // Strings, tables, lengths and comments are for Lua.
     if (std::string_view("\"'{[#~").find(c) != std::string_view::npos || token_ == "--") throw TooRich{};
     fault(fmt::format("“{}” is not expected here", token_));
@@ -204,15 +201,18 @@ class Expression::Parser {
   }
 
   std::uint16_t number() {
-    const std::string digits(token_);
-    char* end = nullptr;
-    const double value = std::strtod(digits.c_str(), &end);
-    if (end != digits.c_str() + digits.size()) fault(fmt::format("“{}” is no number", digits));
+    double value = 0.0;
+    const char* last = token_.data() + token_.size();
+    const auto [end, error] = std::from_chars(token_.data(), last, value);
+    if (error == std::errc::result_out_of_range) throw TooRich{};  // Lua knows what it comes to.
+    if (error != std::errc() || end != last) fault(fmt::format("“{}” is no number", token_));
     Node node{Op::Number, false};
     node.begin = static_cast<std::uint32_t>(begin_);
     node.number = value;
     next();
-    return add(node);
+    const std::uint16_t added = add(node);
+    check_follows();
+    return added;
   }
 
   std::uint16_t name() {

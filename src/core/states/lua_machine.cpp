@@ -10,6 +10,7 @@
 #include <unordered_map>
 
 #include "motion/jumping.h"
+#include "states/plain_locale.h"
 #include "states/words.h"
 
 namespace lagniappe {
@@ -203,14 +204,9 @@ void copy_functions(lua_State* lua, lua_CFunction open, const char* library,
   lua_pop(lua, 1);
 }
 
-// Leaves the scripts' only globals on the stack.
-void push_environment(lua_State* lua) {
-  lua_newtable(lua);
-  copy_functions(lua, luaopen_base, "_G", {"type", "select", "ipairs", "tonumber", "error", "assert"});
-  lua_newtable(lua);  // What `math` reads from.
-  copy_functions(lua, luaopen_math, "math",
-                 {"abs", "ceil", "floor", "max", "min", "sqrt", "sin", "cos", "tan", "asin", "acos", "atan",
-                  "exp", "log", "fmod", "modf", "pi", "huge"});
+// An empty table in place of the table on top, which can only be read through it: what is in a table can be
+// assigned, what is behind an empty one cannot.
+void seal(lua_State* lua) {
   lua_newtable(lua);
   lua_newtable(lua);
   lua_rotate(lua, -3, -1);
@@ -218,6 +214,17 @@ void push_environment(lua_State* lua) {
   lua_pushcfunction(lua, refuse_write);
   lua_setfield(lua, -2, "__newindex");
   lua_setmetatable(lua, -2);
+}
+
+// Leaves on the stack all that scripts can reach by a name, but for the signals that stand alone.
+void push_environment(lua_State* lua) {
+  lua_newtable(lua);
+  copy_functions(lua, luaopen_base, "_G", {"type", "select", "ipairs", "tonumber", "error", "assert"});
+  lua_newtable(lua);  // What `math` reads from.
+  copy_functions(lua, luaopen_math, "math",
+                 {"abs", "ceil", "floor", "max", "min", "sqrt", "sin", "cos", "tan", "asin", "acos", "atan",
+                  "exp", "log", "fmod", "modf", "pi", "huge"});
+  seal(lua);
   lua_setfield(lua, -2, "math");
 
   const char* last = "";
@@ -249,32 +256,54 @@ void push_environment(lua_State* lua) {
     lua_pushcfunction(lua, call.func);
     lua_setfield(lua, -2, call.name);
   }
-  lua_newtable(lua);
-  lua_pushcfunction(lua, read_signal);
-  lua_setfield(lua, -2, "__index");
-  lua_pushcfunction(lua, refuse_write);
-  lua_setfield(lua, -2, "__newindex");
-  lua_setmetatable(lua, -2);
 }
 
 int make_environment(lua_State* lua) {
   push_environment(lua);
+  lua_newtable(lua);
+  lua_pushcfunction(lua, read_signal);
+  lua_setfield(lua, -2, "__index");
+  lua_setmetatable(lua, -2);
+  seal(lua);
   return 1;
+}
+
+int name_environment(lua_State* lua) {
+  push_environment(lua);
+  auto& names = *static_cast<std::vector<std::string>*>(lua_touserdata(lua, 1));
+  for (lua_pushnil(lua); lua_next(lua, -2) != 0; lua_pop(lua, 1)) names.emplace_back(lua_tostring(lua, -2));
+  return 0;
 }
 
 std::string source_of(Kind kind, const std::string& text) {
   return kind == Kind::Guard ? "return (" + text + "\n)" : text;
 }
 
-// Leaves the function or the message on the stack.
-bool load(lua_State* lua, Kind kind, const std::string& name, const std::string& text) {
-  const std::string source = source_of(kind, text);
-  return luaL_loadbufferx(lua, source.data(), source.size(), ("=" + name).c_str(), "t") == LUA_OK;
+// What load_chunk() is given and gives back. Plain: errors jump over it.
+struct Loading {
+  const char* source;
+  std::size_t size;
+  const char* name;
+  int reference;
+};
+
+// Protected, as all that may run out of memory.
+int load_chunk(lua_State* lua) {
+  auto& loading = *static_cast<Loading*>(lua_touserdata(lua, 1));
+  if (luaL_loadbufferx(lua, loading.source, loading.size, loading.name, "t") != LUA_OK) return lua_error(lua);
+  loading.reference = luaL_ref(lua, LUA_REGISTRYINDEX);
+  return 0;
 }
 
+// What an error was raised with. Turning a number into text needs memory that there may not be, and nothing
+// protects us here: only texts are taken as they are.
 std::string message(lua_State* lua) {
-  const char* text = lua_tostring(lua, -1);
-  std::string said = text != nullptr ? text : "it failed without a word";
+  std::string said = "it failed without a word";
+  if (lua_type(lua, -1) == LUA_TSTRING) {
+    said = lua_tostring(lua, -1);
+  } else if (lua_type(lua, -1) == LUA_TNUMBER) {
+    said = fmt::format("it failed with {}", lua_tonumber(lua, -1));
+  }
   if (said == "not enough memory")
     said = fmt::format("it needs more than the {} kB of memory that there are", kMostScriptMemory / 1024);
   return said;
@@ -288,19 +317,18 @@ LuaMachine::LuaMachine(std::shared_ptr<const ScriptSet> scripts)
   lua_State* lua = inside_->lua = lua_newstate(allocate, &inside_->used);
   if (lua == nullptr) return;
   *static_cast<Inside**>(lua_getextraspace(lua)) = inside_.get();
+  const PlainLocale plain;
   lua_pushcfunction(lua, make_environment);
-  const bool made = lua_pcall(lua, 0, 1, 0) == LUA_OK;
+  const bool made = lua_pcall(lua, 0, 1, 0) == LUA_OK;  // Stays at the bottom of the stack.
   for (const ScriptSet::Chunk& chunk : scripts_->chunks) {
-    if (!made || !load(lua, chunk.kind, chunk.name, chunk.text)) {
-      inside_->load_errors.push_back(message(lua));
-      inside_->references.push_back(LUA_NOREF);
-      if (made) lua_pop(lua, 1);
-      continue;
-    }
-    lua_pushvalue(lua, 1);
-    lua_setupvalue(lua, -2, 1);  // The chunk's _ENV.
-    inside_->load_errors.emplace_back();
-    inside_->references.push_back(luaL_ref(lua, LUA_REGISTRYINDEX));
+    const std::string source = source_of(chunk.kind, chunk.text), name = "=" + chunk.name;
+    Loading loading{source.data(), source.size(), name.c_str(), LUA_NOREF};
+    lua_pushcfunction(lua, load_chunk);
+    lua_pushlightuserdata(lua, &loading);
+    const bool loaded = made && lua_pcall(lua, 1, 0, 0) == LUA_OK;
+    inside_->load_errors.push_back(loaded ? std::string() : message(lua));
+    inside_->references.push_back(loading.reference);
+    lua_settop(lua, 1);
   }
 }
 
@@ -313,8 +341,12 @@ ScriptResult LuaMachine::run(std::size_t chunk, ScriptHost& host) {
   if (lua == nullptr) return {false, "there is no memory for Lua"};
   if (inside_->references[chunk] == LUA_NOREF) return {false, inside_->load_errors[chunk]};
   inside_->host = &host;
+  const PlainLocale plain;
   lua_sethook(lua, stop, LUA_MASKCOUNT, kMostInstructions);
   lua_rawgeti(lua, LUA_REGISTRYINDEX, inside_->references[chunk]);
+  // Each time anew: a chunk can put another table in place of its _ENV, which would outlive the call.
+  lua_pushvalue(lua, 1);
+  lua_setupvalue(lua, -2, 1);
   ScriptResult result;
   if (lua_pcall(lua, 0, 1, 0) != LUA_OK) {
     result.error = message(lua);
@@ -338,6 +370,21 @@ std::optional<std::string> LuaMachine::fault(ScriptSet::Kind kind, const std::st
   if (machine.inside_->lua == nullptr) return "there is no memory for Lua";
   if (machine.inside_->references.front() != LUA_NOREF) return std::nullopt;
   return machine.inside_->load_errors.front();
+}
+
+std::vector<std::string> LuaMachine::names() {
+  std::vector<std::string> names;
+  std::size_t used = 0;
+  lua_State* lua = lua_newstate(allocate, &used);
+  if (lua == nullptr) return names;
+  lua_pushcfunction(lua, name_environment);
+  lua_pushlightuserdata(lua, &names);
+  if (lua_pcall(lua, 1, 0, 0) != LUA_OK) names.clear();
+  lua_close(lua);
+  for (const Signal& signal : all_signals()) {
+    if (signal.key.find('.') == std::string_view::npos) names.emplace_back(signal.key);
+  }
+  return names;
 }
 
 LuaMachine& LuaMachine::of_thread(const std::shared_ptr<const ScriptSet>& scripts) {

@@ -61,6 +61,9 @@ class LuaMachine {
   // Returns why the text would not load; nothing if it would.
   static std::optional<std::string> fault(ScriptSet::Kind kind, const std::string& text);
 
+  // Every name that a chunk finds something behind, apart from the fields of groups. None can be assigned.
+  static std::vector<std::string> names();
+
   // The calling thread's machine for these scripts; kept for the next call.
   static LuaMachine& of_thread(const std::shared_ptr<const ScriptSet>& scripts);
 
