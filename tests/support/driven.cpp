@@ -3,6 +3,8 @@
 
 #include <sstream>
 
+#include "support/plain_numbers.h"
+
 namespace lagniappe::test {
 namespace {
 
@@ -35,7 +37,7 @@ Driven& Driven::play(const std::string& steps) {
       if (input.pressed.has(a)) after.held.set(a, false);
     }
     go(1.0 / hz, input, input.pressed);
-    if (colon != std::string::npos) go(std::stod(text.substr(colon + 1)), after);
+    if (colon != std::string::npos) go(number_of(text.substr(colon + 1)), after);
   }
   return *this;
 }

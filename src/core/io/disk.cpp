@@ -7,6 +7,7 @@
 
 #include <cstdio>
 #include <cstdlib>
+#include <cstring>
 
 namespace lagniappe {
 
@@ -23,6 +24,11 @@ int Disk::fchown(int descriptor, uid_t owner, gid_t group) { return ::fchown(des
 int Disk::close(int descriptor) { return ::close(descriptor); }
 int Disk::rename(const char* from, const char* to) { return std::rename(from, to); }
 int Disk::unlink(const char* path) { return ::unlink(path); }
+
+std::string reason_of(int number) {
+  const char* reason = strerrordesc_np(number);
+  return reason != nullptr ? reason : "error " + std::to_string(number);
+}
 
 Disk& Disk::real() {
   static Disk disk;

@@ -30,6 +30,9 @@ class Disk {
   static Disk& real();
 };
 
+// What an errno means, in English like all that we say: strerror() follows the locale.
+std::string reason_of(int number);
+
 // write_file() of files.h, through the door.
 Result<void> write_file(const std::string& path, std::string_view bytes, Disk& disk);
 

@@ -6,10 +6,10 @@
 
 #include <algorithm>
 #include <cerrno>
-#include <cstring>
 #include <filesystem>
 #include <utility>
 
+#include "io/disk.h"
 #include "io/json_document.h"
 #include "lagniappe/files.h"
 
@@ -33,7 +33,7 @@ class Descriptor {
 };
 
 Error file_error(const std::string& path, const std::string& what) {
-  return {path, "the file", what + ": " + std::strerror(errno)};
+  return {path, "the file", what + ": " + reason_of(errno)};
 }
 
 bool write_all(int fd, std::string_view bytes) {

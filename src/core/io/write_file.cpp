@@ -7,7 +7,6 @@
 #include <unistd.h>
 
 #include <cerrno>
-#include <cstring>
 #include <filesystem>
 #include <optional>
 #include <utility>
@@ -23,7 +22,7 @@ constexpr std::string_view kTemporary = ".part-";  // And six letters; hidden by
 constexpr std::size_t kLetters = 6;
 
 Error file_error(const std::string& path, const std::string& what, int number = errno) {
-  return {path, "the file", what + ": " + std::strerror(number)};
+  return {path, "the file", what + ": " + reason_of(number)};
 }
 
 std::string folder_of(const std::string& path) {
@@ -155,7 +154,7 @@ class Writing {
     const bool fine = write_all(file_) && disk_.ftruncate(file_, static_cast<off_t>(bytes_.size())) == 0 &&
                       sync(file_) && close(file_);
     const Error error{path_, "the file",
-                      std::string("it could only be written in part: ") + std::strerror(errno) +
+                      std::string("it could only be written in part: ") + reason_of(errno) +
                           "; the whole is in " + temporary_};
     if (fine) disk_.unlink(temporary_.c_str());
     if (file_ >= 0) disk_.close(file_);

@@ -1,9 +1,11 @@
 // SPDX-License-Identifier: MIT
 #include <catch2/catch.hpp>
 
+#include "support/plain_numbers.h"
 #include "support/scenes.h"
 
 using namespace lagniappe;
+using lagniappe::test::text_of_number;
 
 namespace {
 
@@ -38,7 +40,7 @@ TEST_CASE("Every number of the profile table is read, and its range is kept") {
   for (const ProfileField& field : profile_fields()) {
     INFO(field.section << "/" << field.key);
     const auto with = [&](double value) {
-      std::string inner = "\"" + std::string(field.key) + "\": " + std::to_string(value);
+      std::string inner = "\"" + std::string(field.key) + "\": " + text_of_number(value);
       std::string section(field.section);
       while (!section.empty()) {
         const std::size_t slash = section.rfind('/');

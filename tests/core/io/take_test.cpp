@@ -11,6 +11,7 @@
 #include <sstream>
 
 #include "io/exact_degrees.h"
+#include "support/plain_numbers.h"
 #include "support/scenes.h"
 
 using namespace lagniappe;
@@ -226,9 +227,9 @@ TEST_CASE("A trace reads back to the same numbers") {
       }
     }
     REQUIRE(cell.size() == 22);
-    CHECK(std::stod(cell[3]) == s.foot_C.x);
-    CHECK(std::stod(cell[5]) == s.foot_C.z);
-    CHECK(std::stod(cell[8]) == s.velocity_C.z);
+    CHECK(number_of(cell[3]) == s.foot_C.x);
+    CHECK(number_of(cell[5]) == s.foot_C.z);
+    CHECK(number_of(cell[8]) == s.velocity_C.z);
     CHECK(cell[2] == built_in_chart()->name_of(s.state));
     CHECK(cell[14] == (s.grounded() ? "1" : "0"));
   }

@@ -6,6 +6,7 @@
 #include <lua.hpp>
 
 #include "states/guards.h"
+#include "support/plain_numbers.h"
 #include "support/scenes.h"
 
 using namespace lagniappe;
@@ -19,7 +20,7 @@ std::string random_number(Random& random, int depth) {
     case 0:
       return std::to_string(random.below(9) - 4);
     case 1:
-      return std::to_string(random.between(0.0, 3.0));
+      return text_of_number(random.between(0.0, 3.0));
     case 2:
       return "(" + random_number(random, depth - 1) + " + " + random_number(random, depth - 1) + ")";
     case 3:
