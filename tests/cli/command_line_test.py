@@ -15,7 +15,7 @@ import tempfile
 import unittest
 import xml.etree.ElementTree
 
-CLI, SOURCE = sys.argv[1], sys.argv[2]
+CLI, SOURCE = os.path.abspath(sys.argv[1]), os.path.abspath(sys.argv[2])
 COURSE = f"{SOURCE}/courses/tidewheel.course.json"
 PROFILE = f"{SOURCE}/profiles/warden.profile.json"
 HEADER = ("tick,time_s,state,foot_x,foot_y,foot_z,vel_x,vel_y,vel_z,up_x,up_y,up_z,yaw_deg,pitch_deg,grounded,ground_angle_deg,"
@@ -216,6 +216,55 @@ class CommandLine(unittest.TestCase):
         self.assertRegex(done.stderr, r"after tick 4096: .* the 68\.27 s before it can be recovered")
         self.assertEqual(call("convert", "--recover", self.path("cut.take"), self.path("rest.take")).returncode, 0)
         self.assertIn("yes, in all 4096 ticks", call("retake", self.path("rest.take")).stdout)
+
+    def one_error(self, result, *words):
+        self.assertEqual(result.returncode, 2, result)
+        self.assertRegex(result.stderr, r"\Aerror: .+: .+: .+\n\Z")
+        for word in words:
+            self.assertIn(word, result.stderr)
+
+    def test_a_full_disk_is_told_wherever_it_is_met(self):
+        take = self.take()
+        with open("/dev/full", "w", encoding="utf-8") as full:
+            printed = subprocess.run([CLI, "retake", take], stdout=full, stderr=subprocess.PIPE, text=True, timeout=120, check=False)
+        self.one_error(printed, "standard output", "No space left on device")
+        self.one_error(self.drive(self.inputs(), "--seconds", "1", "--trace", "/dev/full"), "/dev/full", "No space left on device")
+
+    def test_a_folder_that_is_gone_is_told(self):
+        gone = self.path("gone")
+        os.mkdir(gone)
+        script = f'cd "{gone}" && rmdir "{gone}" && exec "$@"'
+        for arguments in (["check", "x.json"], ["drive", "--course", "c.json", "--profile", PROFILE, "--inputs", self.inputs()]):
+            self.one_error(subprocess.run(["/bin/sh", "-c", script, "sh", CLI, *arguments], capture_output=True, text=True, timeout=60, check=False))
+            os.mkdir(gone)
+
+    def test_no_command_is_asked_for_more_ticks_than_can_be_held(self):
+        document = json.loads(self.convert_to_json(self.take()))
+        document["parts"][0]["inputs"] = [[1_900_000, document["parts"][0]["inputs"][0][1]]]
+        document["parts"][0].pop("hashes", None)
+        document["parts"][1]["end"] = 1_900_000
+        long = self.write("long.json", document)
+        self.one_error(call("retake", long, "--hz", "480"), "long.json", "at most 2000000 ticks")
+        document["parts"][0]["inputs"][0][0] = 41_000_000
+        longer = self.write("longer.json", document)
+        for arguments in (["retake", longer], ["diff", longer, longer], ["states", PROFILE, "--take", longer], ["check", longer]):
+            result = call(*arguments)
+            self.assertEqual(result.returncode, 2)
+            self.assertIn("more than 2000000 ticks", result.stderr + result.stdout)
+
+    def convert_to_json(self, take):
+        self.assertEqual(call("convert", take, self.path("converted.json")).returncode, 0)
+        with open(self.path("converted.json"), encoding="utf-8") as file:
+            return file.read()
+
+    def test_a_name_that_is_no_utf8_stops_no_command(self):
+        odd = os.fsencode(self.path("caf")) + b"\xe9.obj"
+        with open(odd, "wb") as file:
+            file.write(b"v -9 0 -9\nv -9 0 9\nv 9 0 9\nv 9 0 -9\nf 1 2 3 4\n")
+        drive = [CLI, "drive", "--course", odd, "--profile", PROFILE, "--inputs", self.inputs(), "--seconds", "1", "--take", self.path("odd.take")]
+        self.assertEqual(subprocess.run(drive, capture_output=True, timeout=60, check=False).returncode, 0)
+        self.assertEqual(call("convert", self.path("odd.take"), self.path("odd.json")).returncode, 0)
+        self.assertEqual(call("check", self.path("odd.json")).returncode, 0)
 
     def test_check_names_each_file(self):
         bad = self.write("bad.json", "{}")
