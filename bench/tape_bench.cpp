@@ -11,12 +11,11 @@
 #include <algorithm>
 #include <cstdio>
 
+#include "application.h"
 #include "lagniappe/files.h"
 #include "main_window.h"
 #include "pages/drive_page.h"
 #include "tape/tape.h"
-#include "theme/theme.h"
-#include "viewport/canvas.h"
 #include "viewport/view_widget.h"
 #include "widgets/ledger_column.h"
 
@@ -95,9 +94,9 @@ std::vector<double> redraw(MainWindow& window, double width) {
 }  // namespace
 
 int main(int argc, char** argv) {
-  lagniappe::app::choose_opengl();
+  lagniappe::app::choose_display();
   QApplication application(argc, argv);
-  theme::apply(application);
+  lagniappe::app::begin_application(application);
   QTemporaryDir folder;
   QSettings settings(folder.filePath("settings.ini"), QSettings::IniFormat);
   settings.setValue("study", folder.filePath("study"));

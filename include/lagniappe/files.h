@@ -120,10 +120,11 @@ class TakeJournal {
   std::size_t written_ = 0;  // Ticks.
 };
 
-// Writes to a new, private file beside `path`, syncs, and puts it in place of `path`: a reader sees the old or the
-// new whole. Rights and owner stay; a link stays, and what it leads to is written. Where another owner's file, one
-// with several names or one with an access list could not be replaced without losing those, it is written in place
-// while the new whole lies beside it. Refused where the file is read-only; the old one is then as it was.
+// Writes to a new, private file beside `path`, syncs, and puts it in place of `path`: a reader sees the old or
+// the new whole. Rights and owner stay; a link stays, and what it leads to is written. Where another owner's
+// file, one with several names or one with an access list could not be replaced without losing those, it is
+// written in place while the new whole lies beside it. Refused where the file is read-only; the old one is then
+// as it was.
 Result<void> write_file(const std::string& path, std::string_view bytes);
 
 // Removes what write_file() had begun in a folder when its program was killed.

@@ -59,6 +59,7 @@ enum class Act {
   Split,
   KeepRetake,
   PutBack,
+  TakeOver,
   Pin,
   WhyParting,
   RetakeUnchanged,

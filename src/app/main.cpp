@@ -1,16 +1,17 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <QApplication>
 #include <QCommandLineParser>
+#include <QDir>
 #include <QElapsedTimer>
 #include <QFileInfo>
 #include <QSettings>
 #include <QTextStream>
 
+#include "application.h"
 #include "example_run.h"
 #include "lagniappe/files.h"
 #include "main_window.h"
-#include "theme/theme.h"
-#include "viewport/canvas.h"
+#include "session/clean_end.h"
 #include "viewport/view_widget.h"
 
 namespace {
@@ -48,12 +49,51 @@ Arguments parse(const QApplication& application) {
   return {parser.positionalArguments(), parser.value(example)};
 }
 
-void open_at_start(MainWindow& window, const QStringList& files) {
-  window.open(demo_file("profiles/warden.profile.json"));
-  const bool has_course =
-      std::any_of(files.begin(), files.end(), [](const QString& f) { return !f.endsWith(".profile.json"); });
-  if (!has_course) window.open(demo_file("courses/tidewheel.course.json"));
+// One works on a copy in the study: saving must not change what is installed, or lies in a source tree.
+QString own_copy(const QString& file, const QString& folder) {
+  const QString copy = folder + "/" + QFileInfo(file).fileName();
+  if (!QFileInfo::exists(copy)) {
+    QDir().mkpath(folder);
+    if (!QFile::copy(file, copy)) return {};
+    QFile::setPermissions(copy, QFile::permissions(copy) | QFile::WriteOwner);
+  }
+  return copy;
+}
+
+// What a file is decides, not what it is called: a profile and a chart are no course.
+bool is_course(const QString& file) {
+  const std::string kind = file.endsWith(".json") ? document_kind(file.toStdString()) : "";
+  return kind != "profile" && kind != "take" && !file.endsWith(".scxml") && !file.endsWith(".take");
+}
+
+void open_at_start(MainWindow& window, const Arguments& arguments) {
+  const QStringList& files = arguments.files;
+  const auto is_profile = [](const QString& f) {
+    return f.endsWith(".json") && document_kind(f.toStdString()) == "profile";
+  };
+  const QString demo = demo_file("profiles/warden.profile.json");
+  const bool only_shown = !arguments.example_folder.isEmpty();
+  if (std::none_of(files.begin(), files.end(), is_profile)) {
+    const QString copy = only_shown ? demo : own_copy(demo, window.desk().study().folder() + "/profiles");
+    const auto profile = read_profile(demo.toStdString());
+    // Where the study cannot be written the values are there, without a file to save them into.
+    !copy.isEmpty() ? window.open(copy) : profile ? window.handling().open({}, *profile) : void();
+  }
+  if (std::none_of(files.begin(), files.end(), is_course))
+    window.open(demo_file("courses/tidewheel.course.json"));
   for (const QString& file : files) window.open(file);
+}
+
+// Signals, and the end of a desktop's session.
+void end_cleanly(QApplication& application, MainWindow& window) {
+  auto* end = new CleanEnd(&window);
+  QObject::connect(end, &CleanEnd::asked, &window, [&window] {
+    window.end_by_signal();
+    QCoreApplication::exit(0);
+  });
+  QObject::connect(
+      &application, &QGuiApplication::commitDataRequest, &window, [&window] { window.make_safe(); },
+      Qt::DirectConnection);
 }
 
 // Begins the example once the place is loaded and drawn; quits with its result.
@@ -88,19 +128,20 @@ void begin_example(MainWindow& window, const QString& folder, const QElapsedTime
 int main(int argc, char** argv) {
   QElapsedTimer since_start;
   since_start.start();
-  choose_opengl();
+  choose_display();
   QApplication application(argc, argv);
   QApplication::setOrganizationName("Lagniappe");
   QApplication::setApplicationName("lagniappe");
   QApplication::setApplicationVersion(LAGNIAPPE_VERSION);
   QApplication::setDesktopFileName("lagniappe");
-  theme::apply(application);
+  begin_application(application);
   const Arguments arguments = parse(application);
   QSettings settings;
   MainWindow window(settings, MainWindow::real_doors());
   if (!arguments.example_folder.isEmpty()) window.resize(1280, 800);
   window.show();
   if (!arguments.example_folder.isEmpty()) begin_example(window, arguments.example_folder, since_start);
-  open_at_start(window, arguments.files);
+  end_cleanly(application, window);
+  open_at_start(window, arguments);
   return QApplication::exec();
 }

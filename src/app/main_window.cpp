@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "main_window.h"
 
+#include <QDir>
 #include <QDragEnterEvent>
 #include <QFileDialog>
 #include <QFileInfo>
@@ -10,12 +11,17 @@
 #include <QMenuBar>
 #include <QMessageBox>
 #include <QMimeData>
+#include <QScreen>
 #include <QSettings>
 #include <QStackedWidget>
 #include <QStandardPaths>
+#include <QTemporaryDir>
+#include <QTextStream>
 #include <QToolButton>
 
+#include "keys/places.h"
 #include "lagniappe/files.h"
+#include "lagniappe/profile_fields.h"
 #include "pages/drive_page.h"
 #include "pages/states_page.h"
 #include "pages/transport.h"
@@ -23,6 +29,7 @@
 #include "viewport/view_widget.h"
 #include "widgets/command_search.h"
 #include "widgets/message_bar.h"
+#include "widgets/plain_tip.h"
 #include "widgets/shortcut_sheet.h"
 
 namespace lagniappe::app {
@@ -31,6 +38,8 @@ namespace {
 constexpr int kMostRecent = 8;
 constexpr int kLongestName = 104;  // Pixels.
 constexpr qint64 kLargestProfile = 1 << 20;
+constexpr int kLeastMenus = 120, kRoomForName = 1100, kRoomForFigures = 1240;
+constexpr QSize kFrame(2, 34);  // Of a window that is not maximised, with its title: about what desktops draw.
 const char *const kRecentKey = "recent", *const kStudyKey = "study", *const kGeometryKey = "window";
 const char* const kCourseFilter = "Courses and models (*.course.json *.json *.glb *.gltf *.obj)";
 const char* const kProfileFilter = "Profiles (*.profile.json *.json)";
@@ -55,15 +64,36 @@ QToolButton* chip(const QString& text) {
   return button;
 }
 
+MainWindow::Doors::Unsaved ask_about_unsaved(QWidget* parent, const QStringList& names) {
+  using Unsaved = MainWindow::Doors::Unsaved;
+  QMessageBox box(QMessageBox::Warning, MainWindow::tr("Takes that are not saved"),
+                  MainWindow::tr("The study cannot be written. In memory only: %1.").arg(names.join("; ")),
+                  QMessageBox::NoButton, parent);
+  box.setTextFormat(Qt::PlainText);
+  const std::pair<QAbstractButton*, Unsaved> buttons[] = {
+      {box.addButton(MainWindow::tr("Try again"), QMessageBox::AcceptRole), Unsaved::TryAgain},
+      {box.addButton(MainWindow::tr("Save elsewhere..."), QMessageBox::AcceptRole), Unsaved::Elsewhere},
+      {box.addButton(MainWindow::tr("Close and lose them"), QMessageBox::DestructiveRole), Unsaved::Lose},
+      {box.addButton(MainWindow::tr("Stay"), QMessageBox::RejectRole), Unsaved::Stay}};
+  box.setEscapeButton(buttons[3].first);
+  box.exec();
+  for (const auto& [button, answer] : buttons)
+    if (box.clickedButton() == button) return answer;
+  return Unsaved::Stay;
+}
+
 }  // namespace
 
 MainWindow::Doors MainWindow::real_doors() {
-  return {[](QWidget* parent, const QString& title, const QString& filter) {
-            return QFileDialog::getOpenFileName(parent, title, {}, filter);
-          },
-          [](QWidget* parent, const QString& title, const QString& filter, const QString& suggested) {
-            return QFileDialog::getSaveFileName(parent, title, suggested, filter);
-          }};
+  return {
+      [](QWidget* parent, const QString& title, const QString& filter) {
+        return QFileDialog::getOpenFileName(parent, title, {}, filter);
+      },
+      [](QWidget* parent, const QString& title, const QString& filter, const QString& suggested) {
+        return QFileDialog::getSaveFileName(parent, title, suggested, filter);
+      },
+      ask_about_unsaved,
+      [](QWidget* parent, const QString& title) { return QFileDialog::getExistingDirectory(parent, title); }};
 }
 
 MainWindow::MainWindow(QSettings& settings, Doors doors)
@@ -85,8 +115,7 @@ MainWindow::MainWindow(QSettings& settings, Doors doors)
   setWindowTitle("Lagniappe");
   setWindowIcon(QIcon(":/lagniappe.svg"));
   setAcceptDrops(true);
-  resize(1280, 800);
-  restoreGeometry(settings_.value(kGeometryKey).toByteArray());
+  fit_screen();
   auto* central = make_central();
   setCentralWidget(central);
   messages_ = new MessageBar(central);
@@ -139,8 +168,8 @@ QWidget* MainWindow::make_top_strip() {
   strip->setObjectName("topStrip");
   strip->setAttribute(Qt::WA_StyledBackground);
   strip->setFixedHeight(46);
-  auto* wordmark = new QLabel("Lagniappe");
-  wordmark->setObjectName("wordmark");
+  wordmark_ = new QLabel("Lagniappe");
+  wordmark_->setObjectName("wordmark");
 
   auto* bar = new QMenuBar;
   bar->setNativeMenuBar(false);
@@ -156,7 +185,13 @@ QWidget* MainWindow::make_top_strip() {
   }
   connect(recent_menu_, &QMenu::aboutToShow, this, [this] { fill_recent(recent_menu_); });
   connect(marks_menu_, &QMenu::aboutToShow, this, &MainWindow::fill_marks);
-  bar->setSizePolicy(QSizePolicy::Maximum, QSizePolicy::Maximum);
+  // Where there is no room the last menus are behind an arrow.
+  bar->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Maximum);
+  bar->setMinimumWidth(kLeastMenus);
+  if (auto* more = bar->findChild<QToolButton*>("qt_menubar_ext_button")) {
+    more->setIcon(theme::icon("chevron-right"));
+    more->setAccessibleName(tr("More menus"));
+  }
 
   course_chip_ = chip(tr("No course"));
   auto* course_menu = new QMenu(course_chip_);
@@ -184,11 +219,10 @@ QWidget* MainWindow::make_top_strip() {
   auto* layout = new QHBoxLayout(strip);
   layout->setContentsMargins(14, 0, 14, 0);
   layout->setSpacing(12);
-  layout->addWidget(wordmark);
-  layout->addWidget(bar, 0, Qt::AlignVCenter);
+  layout->addWidget(wordmark_);
+  layout->addWidget(bar, 1, Qt::AlignVCenter);
   layout->addWidget(course_chip_);
   layout->addWidget(profile_chip_);
-  layout->addStretch(1);
   layout->addWidget(figures_);
   layout->addWidget(drive_button_);
   return strip;
@@ -215,6 +249,19 @@ QWidget* MainWindow::make_rail() {
   }
   layout->addStretch(1);
   return rail;
+}
+
+// As large as is comfortable, and never larger than the screen leaves room for, frame and title included.
+void MainWindow::fit_screen() {
+  resize(1280, 800);
+  restoreGeometry(settings_.value(kGeometryKey).toByteArray());
+  const QScreen* screen = this->screen();
+  if (screen == nullptr || isMaximized() || isFullScreen()) return;
+  const QRect room = screen->availableGeometry();
+  resize(size().boundedTo(room.size() - kFrame));
+  const QPoint last = room.bottomRight() - QPoint(width(), height());
+  move(std::clamp(x(), room.left(), std::max(room.left(), last.x())),
+       std::clamp(y(), room.top(), std::max(room.top(), last.y())));
 }
 
 void MainWindow::connect_actions() {
@@ -301,6 +348,7 @@ void MainWindow::connect_page() {
   connect(&view(), &ViewWidget::frame_passed, this, [this] {
     show_figures();
     take_actions_->show_enabled();
+    profile_actions_->show_enabled();
   });
   connect(&view(), &ViewWidget::feel_asked, this,
           [this](double factor) { factor > 0.0 ? handling_.feel(factor) : handling_.stop_feeling(); });
@@ -388,31 +436,74 @@ void MainWindow::show_take(const std::shared_ptr<Recording>& recording, const QS
     complete(*recording);
     const QString file = recording->file = desk_.study().save(recording->take);
     auto* until_saved = new QObject(this);
-    connect(&desk_.study(), &Study::saved, until_saved, [path, file, until_saved](const QString& saved) {
+    connect(&desk_.study(), &Study::saved, until_saved, [this, path, file, until_saved](const QString& saved) {
       if (saved != file) return;
       if (path.endsWith(".journal")) QFile::remove(path);
       until_saved->deleteLater();
+      offer_next_recovery();
     });
   }
   desk_.show_recording(*recording);
   if (other_place) show_other_place();
-  page_->set_remark(verdict);
+  page_->set_remark((QStringList{verdict} + changed_since(recording->take)).join("; "));
   messages_->hide();
   show_enabled();
   view().setFocus(Qt::OtherFocusReason);
 }
 
+// What differs between a take and what is open: told without opening any file that the take names.
+QStringList MainWindow::changed_since(const Take& take) const {
+  QStringList texts;
+  if (opened_place_ && opened_place_->path == take.course_file &&
+      opened_place_->identity != take.course_identity)
+    texts.append(
+        tr("%1 is another course today").arg(QFileInfo(QString::fromStdString(take.course_file)).fileName()));
+  const auto count = differences(take.profile, handling_.now()).size();
+  if (count > 0)
+    texts.append(
+        tr("driven with \u201c%1\u201d, which differs from the present values in %2; Take over these values "
+           "(%3) makes it the present profile")
+            .arg(QString::fromStdString(take.profile.name),
+                 count == 1 ? tr("1 value") : tr("%1 values").arg(count),
+                 actions_[Act::TakeOver]->shortcut().toString(QKeySequence::NativeText)));
+  return texts;
+}
+
 // A journal that nobody holds is what a program left that did not end by itself.
 void MainWindow::offer_recovery() {
   if (std::exchange(recovery_offered_, true)) return;
-  const QStringList left = Journal::left_behind(desk_.study().takes_folder());
-  if (left.isEmpty()) return;
-  const QString path = left.front();
+  left_journals_ = Journal::left_behind(desk_.study().takes_folder());
+  offer_next_recovery();
+}
+
+// One after the other, the newest first.
+void MainWindow::offer_next_recovery() {
+  if (left_journals_.isEmpty()) return offer_unsaved_values();
+  const QString path = left_journals_.takeFirst();
   offered_ = [this, path] { loader_.load_take(path, session_.shared_place(), true); };
+  const QString more = left_journals_.isEmpty() ? QString() : tr(" There is more than one.");
   messages_->show_offer(
       tr("Lagniappe did not end by itself the last time"),
-      tr("The take that was being driven then can be had back, but for the last half second."),
+      tr("The take that was being driven then can be had back, but for the last half second.") + more,
       tr("Have it back"));
+  place_overlays();
+}
+
+void MainWindow::offer_unsaved_values() {
+  if (!handling_.left_unsaved() || std::exchange(values_offered_, true)) return;
+  const auto& snapshots = handling_.snapshots();
+  const auto left = std::find_if(snapshots.begin(), snapshots.end(),
+                                 [](const Snapshot& s) { return s.name.startsWith(tr("not saved")); });
+  if (left == snapshots.end()) return;
+  offered_ = [this, name = left->name, at = left->at] {
+    const auto& all = handling_.snapshots();
+    for (std::size_t n = 0; n < all.size(); ++n)
+      if (all[n].at == at && all[n].name == name) return handling_.go_back_to(n);
+  };
+  messages_->show_offer(
+      tr("There are values that were not saved"),
+      tr("They are kept among the snapshots (%1); undo has the present ones back.").arg(left->name),
+      tr("Go on with them"));
   place_overlays();
 }
 
@@ -421,6 +512,7 @@ void MainWindow::take_place(const std::shared_ptr<const Place>& place) {
   session_.set_place(place);
   show_other_place();
   messages_->hide();
+  opened_place_ = place;
   if (place->course.dropped_triangles > 0) {
     messages_->show_problem(tr("Opened, with a remark"),
                             tr("%n triangles without area or with bad numbers were left out.", nullptr,
@@ -446,7 +538,7 @@ void MainWindow::show_other_place() {
   const Place& place = *session_.place();
   view().show_place();
   course_chip_->setText(chip_text(*course_chip_, "Course", place.course.name));
-  course_chip_->setToolTip(QString::fromStdString(place.path));
+  course_chip_->setToolTip(plain_tip(QString::fromStdString(place.path)));
   setWindowTitle(QString::fromStdString(place.course.name) + " - Lagniappe");
 }
 
@@ -469,7 +561,7 @@ void MainWindow::fill_recent(QMenu* menu) {
   const QStringList recent = settings_.value(kRecentKey).toStringList();
   for (const QString& path : recent) {
     QAction* action = menu->addAction(QFileInfo(path).fileName());
-    action->setToolTip(path);
+    action->setToolTip(plain_tip(path));
     connect(action, &QAction::triggered, this, [this, path] { open(path); });
   }
   if (recent.isEmpty()) menu->addAction(tr("Nothing opened yet"))->setEnabled(false);
@@ -537,14 +629,74 @@ void MainWindow::dropEvent(QDropEvent* event) {
 
 void MainWindow::resizeEvent(QResizeEvent* event) {
   QMainWindow::resizeEvent(event);
+  wordmark_->setVisible(width() >= kRoomForName);
+  figures_->setVisible(width() >= kRoomForFigures);
   place_overlays();
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {
+  make_safe();
+  if (!desk_.study().all_saved() && !settle_unsaved()) return event->ignore();
+  QMainWindow::closeEvent(event);
+}
+
+void MainWindow::make_safe() {
   view().set_driving(false);
   desk_.close_recording();
+  handling_.stop_feeling();
+  handling_.keep_unsaved();
   settings_.setValue(kGeometryKey, saveGeometry());
-  QMainWindow::closeEvent(event);
+  settings_.sync();
+}
+
+// Returns whether the window may close.
+bool MainWindow::settle_unsaved() {
+  using Unsaved = Doors::Unsaved;
+  Study& study = desk_.study();
+  while (!study.all_saved()) {
+    const Unsaved answer =
+        doors_.ask_about_unsaved ? doors_.ask_about_unsaved(this, study.unsaved_names()) : Unsaved::Stay;
+    if (answer == Unsaved::Stay) return false;
+    if (answer == Unsaved::TryAgain) {
+      study.save_again();
+      desk_.close_recording();
+    } else if (answer == Unsaved::Elsewhere) {
+      const QString folder =
+          doors_.ask_for_folder ? doors_.ask_for_folder(this, tr("Save the takes in")) : QString();
+      if (!folder.isEmpty()) (void)study.save_elsewhere(folder);
+    } else {
+      study.give_up_unsaved();
+    }
+  }
+  return true;
+}
+
+// Nobody can be asked: what the study does not take goes where temporary files go, and the terminal is told.
+void MainWindow::end_by_signal() {
+  make_safe();
+  Study& study = desk_.study();
+  if (study.all_saved()) return;
+  study.save_again();
+  desk_.close_recording();
+  if (study.all_saved()) return;
+  QTemporaryDir folder(QDir::temp().filePath("lagniappe-takes-XXXXXX"));
+  folder.setAutoRemove(false);
+  const QString wrong = study.save_elsewhere(folder.path());
+  QTextStream(stderr) << (wrong.isEmpty()
+                              ? tr("The study cannot be written; the takes are in %1").arg(folder.path())
+                              : wrong)
+                      << "\n";
+}
+
+// What no widget and no shortcut made anything of: by its place on the keyboard it may be a shortcut after all.
+void MainWindow::keyPressEvent(QKeyEvent* event) {
+  const QKeySequence meant = shortcut_by_place(*event);
+  for (QAction* action : meant.isEmpty() ? QList<QAction*>() : actions_.in_order()) {
+    if (!action->shortcuts().contains(meant)) continue;
+    if (action->isEnabled() && !event->isAutoRepeat()) action->trigger();
+    return;
+  }
+  QMainWindow::keyPressEvent(event);
 }
 
 void MainWindow::changeEvent(QEvent* event) {

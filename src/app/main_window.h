@@ -37,6 +37,9 @@ class MainWindow : public QMainWindow {
 
   // Opens a course, model, profile or take, by what the file is. Failures are explained in the window.
   void open(const QString& path);
+  // Saves what can be saved, without asking: the desktop's session may be over in a moment.
+  void make_safe();
+  void end_by_signal();
 
   DriveSession& session() { return session_; }
   TakeDesk& desk() { return desk_; }
@@ -56,11 +59,14 @@ class MainWindow : public QMainWindow {
   void resizeEvent(QResizeEvent* event) override;
   void changeEvent(QEvent* event) override;
   void closeEvent(QCloseEvent* event) override;
+  void keyPressEvent(QKeyEvent* event) override;
 
  private:
   QWidget* make_central();
   QWidget* make_top_strip();
   QWidget* make_rail();
+  void fit_screen();
+  bool settle_unsaved();
   void show_page(QWidget* page);
   void connect_states();
   void connect_actions();
@@ -70,7 +76,10 @@ class MainWindow : public QMainWindow {
   void show_problem(const QString& title, const QString& sentence);
   void show_take(const std::shared_ptr<Recording>& recording, const QString& verdict, const QString& path);
   void show_other_place();
+  QStringList changed_since(const Take& take) const;
   void offer_recovery();
+  void offer_next_recovery();
+  void offer_unsaved_values();
   void take_place(const std::shared_ptr<const Place>& place);
   void ask_and_open(const QString& title, const QString& filter);
   void remember(const QString& path);
@@ -101,10 +110,12 @@ class MainWindow : public QMainWindow {
   std::function<void()> offered_;  // What the message bar's offer does.
   // What is being loaded is for: to be shown, a course to retake on, a take to pin.
   enum class LoadFor { Showing, Retake, Pin } load_for_ = LoadFor::Showing;
-  bool recovery_offered_ = false;
+  bool recovery_offered_ = false, values_offered_ = false;
+  QStringList left_journals_;                  // Not offered yet.
+  std::shared_ptr<const Place> opened_place_;  // The last that was opened as a course.
   QToolButton *course_chip_ = nullptr, *profile_chip_ = nullptr, *drive_button_ = nullptr;
   QMenu *recent_menu_ = nullptr, *marks_menu_ = nullptr;
-  QLabel* figures_ = nullptr;
+  QLabel *figures_ = nullptr, *wordmark_ = nullptr;
 };
 
 }  // namespace lagniappe::app

@@ -22,8 +22,8 @@ int run_script(const Options& options) {
   if (!loaded) return fail(loaded.error());
   const double seconds = seconds_of(options.script, loaded->inputs);
   if (seconds * options.script.hz > double(kMostTicks)) {
-    fmt::print(stderr, "A run has at most {} ticks; {} s at {} ticks per second are more.\n", kMostTicks, seconds,
-               options.script.hz);
+    fmt::print(stderr, "A run has at most {} ticks; {} s at {} ticks per second are more.\n", kMostTicks,
+               seconds, options.script.hz);
     return kWrongUsage;
   }
   const std::size_t dropped = loaded->course.dropped_triangles;

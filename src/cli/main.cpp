@@ -12,7 +12,8 @@ namespace {
 // What was printed is only known to have arrived when nothing is left in the buffer.
 int all_printed(int code) {
   if (std::fflush(stdout) == 0 && std::ferror(stdout) == 0) return code;
-  std::fprintf(stderr, "error: standard output: all of it: it cannot be written: %s\n", ::strerrordesc_np(errno));
+  std::fprintf(stderr, "error: standard output: all of it: it cannot be written: %s\n",
+               ::strerrordesc_np(errno));
   return lagniappe::cli::kBadInput;
 }
 

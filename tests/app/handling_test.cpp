@@ -399,18 +399,32 @@ TEST_CASE_METHOD(HandlingFixture, "Snapshots go back, and outlive the program") 
   }));
 }
 
-TEST_CASE_METHOD(HandlingFixture, "Values that were not saved are there again after the program ended") {
+TEST_CASE_METHOD(HandlingFixture,
+                 "Values that were not saved are there again after the program ended, and not before") {
   type("jump.height", "1.7");
-  DriveSession other_session;
-  TakeDesk other_desk(other_session, folder.filePath("other"));
-  REQUIRE(wait_for([&] { return QFileInfo::exists(folder.filePath("study/snapshots/unsaved.profile.json")); }));
-  HandlingDesk other(other_desk, other_session, folder.filePath("study"));
-  REQUIRE_FALSE(other.snapshots().empty());
-  const auto& all = other.snapshots();
-  const auto unsaved =
-      std::find_if(all.begin(), all.end(), [](const Snapshot& s) { return s.name.contains("not saved"); });
-  REQUIRE(unsaved != all.end());
-  CHECK(unsaved->profile.jump.height == 1.7);
+  const auto kept = [](const QString& study) {
+    return QDir(study + "/snapshots").entryInfoList({"unsaved-*.profile.json"}, QDir::Files);
+  };
+  REQUIRE(wait_for([&] { return kept(folder.filePath("study")).size() == 1; }));
+  const auto unsaved_in = [&](const QString& study) {
+    DriveSession other_session;
+    TakeDesk other_desk(other_session, folder.filePath("other"));
+    const HandlingDesk other(other_desk, other_session, study);
+    std::vector<double> heights;
+    for (const Snapshot& s : other.snapshots())
+      if (s.name.contains("not saved")) heights.push_back(s.profile.jump.height);
+    CHECK(other.left_unsaved() == !heights.empty());
+    return heights;
+  };
+  // A second window on the same study leaves the first one's alone.
+  CHECK(unsaved_in(folder.filePath("study")).empty());
+  CHECK(kept(folder.filePath("study")).size() == 1);
+  // The same without its owner: as after a crash.
+  QDir().mkpath(folder.filePath("crashed/snapshots"));
+  REQUIRE(QFile::copy(kept(folder.filePath("study")).front().filePath(),
+                      folder.filePath("crashed/snapshots/unsaved-1-0.profile.json")));
+  CHECK(unsaved_in(folder.filePath("crashed")) == std::vector<double>{1.7});
+  CHECK(kept(folder.filePath("crashed")).isEmpty());
 }
 
 TEST_CASE_METHOD(HandlingFixture, "Two profiles are compared as a table and in drawings, and driven between") {
@@ -446,30 +460,30 @@ TEST_CASE_METHOD(HandlingFixture,
   CHECK(session.profile().name == "Heron");
   CHECK(handling.is_saved());
   CHECK(handling.snapshots().front().profile.jump.height == 1.7);
-  // Undone, the other file is open again, so that saving cannot write one profile over another.
-  undo();
-  CHECK(session.profile().name == "Otter");
-  CHECK(QFileInfo(handling.file()) == QFileInfo(otter));
-  CHECK(handling.unsaved().size() == 1);
+  // Undo stops here: what was done to the other profile is no step back from this one.
+  CHECK_FALSE(window.desk().undo().canUndo());
+  type("jump.height", "1.5");
+  window.desk().undo_once();
+  window.desk().undo_once();
+  CHECK(session.profile().name == "Heron");
+  CHECK(session.profile().jump.height == 1.9);
+  CHECK(QFileInfo(handling.file()) == QFileInfo(kSource + "/profiles/heron.profile.json"));
 }
 
-TEST_CASE_METHOD(HandlingFixture,
-                 "A take brings its profile's file along, and another file is another profile") {
-  walk();
-  const QString heron = kSource + "/profiles/heron.profile.json";
-  open(heron);
-  CHECK(QFileInfo(handling.file()) == QFileInfo(heron));
-  const QString take = file("otter.take", take_bytes(session.shown().take));
-  open(take);
-  REQUIRE(wait_for([&] { return session.profile().name == "Otter"; }));
-  REQUIRE(wait_for([&] { return QFileInfo(handling.file()) == QFileInfo(otter); }));
-  CHECK(handling.is_saved());
+TEST_CASE_METHOD(HandlingFixture, "Another file is another profile, and the first keeps its name") {
   chosen_file = folder.filePath("sluice_keeper.profile.json");
+  type("jump.height", "1.7");
   trigger(Act::SaveProfileAs);
   CHECK(read_profile(chosen_file.toStdString())->name == "Sluice keeper");
   CHECK(session.profile().name == "Sluice keeper");
   CHECK(handling.is_saved());
   CHECK(on_disk() == kOtter);
+  // What it is called is no step of undo: saving again cannot write the old name into the new file.
+  undo();
+  CHECK(session.profile().jump.height == 1.2);
+  CHECK(session.profile().name == "Sluice keeper");
+  trigger(Act::SaveProfile);
+  CHECK(read_profile(chosen_file.toStdString())->name == "Sluice keeper");
 }
 
 TEST_CASE_METHOD(HandlingFixture, "A release in slow motion or pause is not lost: the jump is cut") {

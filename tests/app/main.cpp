@@ -3,12 +3,14 @@
 #include <QApplication>
 #include <catch2/catch.hpp>
 
-#include "theme/theme.h"
-#include "viewport/canvas.h"
+#include "application.h"
+#include "support/own_locale.h"
 
 int main(int argc, char** argv) {
-  lagniappe::app::choose_opengl();
+  lagniappe::test::set_own_locale();
+  lagniappe::test::must_have_wanted_locale();
+  lagniappe::app::choose_display();
   QApplication application(argc, argv);
-  lagniappe::app::theme::apply(application);
+  lagniappe::app::begin_application(application);
   return Catch::Session().run(argc, argv);
 }

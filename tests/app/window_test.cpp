@@ -53,8 +53,8 @@ TEST_CASE_METHOD(WindowFixture, "Keys walk the character, in the core and in pix
 TEST_CASE_METHOD(WindowFixture, "The mouse turns the look while driving, and Esc gives it back") {
   drive();
   const double yaw = session.look().x;
-  const QPoint middle = view.mapToGlobal(view.rect().center());
-  QMouseEvent move(QEvent::MouseMove, view.rect().center() + QPoint(50, 0), middle + QPoint(50, 0),
+  const QPoint middle = PointerTurn::exact(view.mapToGlobal(view.rect().center()));
+  QMouseEvent move(QEvent::MouseMove, view.mapFromGlobal(middle) + QPoint(50, 0), middle + QPoint(50, 0),
                    Qt::NoButton, Qt::NoButton, Qt::NoModifier);
   QCoreApplication::sendEvent(&view, &move);
   CHECK(degrees(session.look().x - yaw) == Approx(-6.0).margin(1e-6));
@@ -257,4 +257,27 @@ TEST_CASE_METHOD(WindowFixture, "F1 shows the keys and hides them again") {
   CHECK(window.rect().contains(sheet->geometry()));
   QTest::keyClick(sheet, Qt::Key_Escape);
   CHECK_FALSE(sheet->isVisible());
+}
+
+TEST_CASE_METHOD(WindowFixture,
+                 "The window fits small screens, whatever page was seen and whatever a guard has to say") {
+  const auto fits = [&] {
+    const QSize least = window.minimumSizeHint();
+    for (QWidget* part : window.findChildren<QWidget*>()) {
+      const QSize own = part->minimumSizeHint().expandedTo(part->minimumSize());
+      if (part->isVisible() && (own.width() > 600 || own.height() > 300))
+        UNSCOPED_INFO(part->metaObject()->className() << " " << part->objectName().toStdString() << " "
+                                                      << own.width() << " x " << own.height());
+    }
+    INFO("least size " << least.width() << " x " << least.height());
+    CHECK(least.width() <= 850);   // 1280 at a scale of 1.5, less the frame.
+    CHECK(least.height() <= 490);  // 800 likewise.
+  };
+  fits();
+  trigger(Act::StatesPage);
+  next_picture();
+  fits();
+  trigger(Act::DrivePage);
+  next_picture();
+  fits();
 }

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: MIT
-// The locale of the environment, as a program that uses the library would set it. A run of the tests under one with
-// a decimal comma is asked for by LAGNIAPPE_DECIMAL_COMMA; where such a locale is not in force that is no run.
+// The locale of the environment, as a program that uses the library would set it. A run of the tests under one
+// with a decimal comma is asked for by LAGNIAPPE_DECIMAL_COMMA; where such a locale is not in force that is no
+// run.
 #pragma once
 
 #include <clocale>

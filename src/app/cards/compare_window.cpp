@@ -13,6 +13,7 @@
 
 #include "cards/card_specs.h"
 #include "cards/drawing_view.h"
+#include "widgets/plain_tip.h"
 
 namespace lagniappe::app {
 namespace {
@@ -162,7 +163,7 @@ void CompareWindow::show_both() {
                              QString::fromStdString(d.to), qt(d.unit)};
     for (int column = 0; column < 4; ++column) {
       auto* item = new QTableWidgetItem(texts[column]);
-      item->setToolTip(texts[column]);
+      item->setToolTip(plain_tip(texts[column]));
       table_->setItem(i, column, item);
     }
   }

@@ -50,20 +50,6 @@ void ValueField::commit() {
   put_text();
 }
 
-// Keys of its own, which elsewhere in the window mean something else.
-bool ValueField::event(QEvent* event) {
-  if (event->type() == QEvent::ShortcutOverride) {
-    const int key = static_cast<QKeyEvent*>(event)->key();
-    for (const int own : {Qt::Key_Return, Qt::Key_Enter, Qt::Key_Up, Qt::Key_Down, Qt::Key_PageUp,
-                          Qt::Key_PageDown, Qt::Key_Delete, Qt::Key_Backspace}) {
-      if (key != own) continue;
-      event->accept();
-      return true;
-    }
-  }
-  return QLineEdit::event(event);
-}
-
 void ValueField::keyPressEvent(QKeyEvent* event) {
   const auto modifiers = event->modifiers();
   const double factor = modifiers & Qt::ShiftModifier ? 10.0 : modifiers & Qt::ControlModifier ? 0.1 : 1.0;

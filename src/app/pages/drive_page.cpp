@@ -20,12 +20,13 @@
 #include "viewport/entry_geometry.h"
 #include "viewport/view_widget.h"
 #include "widgets/ledger_column.h"
+#include "widgets/scrolled.h"
 
 namespace lagniappe::app {
 namespace {
 
 constexpr double kLiveLedger = 0.12;  // s between two ledgers that are shown while driving.
-constexpr int kSideWidth = 316, kLedgerWidth = 300, kLeastView = 200;
+constexpr int kSideWidth = 316, kLedgerWidth = 300, kLeastView = 150;
 const char *const kRowsKey = "drive/rows", *const kUpperKey = "drive/upper", *const kLowerKey = "drive/lower",
                   *const kCurvesKey = "drive/curves";
 
@@ -148,9 +149,9 @@ QWidget* DrivePage::make_side() {
   side_->setDocumentMode(true);
   side_->setMinimumWidth(230);
   side_->addTab(cards_, tr("Cards"));
-  side_->addTab(takes_, tr("Takes"));
-  side_->addTab(ghosts_, tr("Ghosts"));
-  side_->addTab(log_, tr("Log"));
+  side_->addTab(scrolled(takes_), tr("Takes"));
+  ghosts_tab_ = side_->addTab(scrolled(ghosts_), tr("Ghosts"));
+  side_->addTab(scrolled(log_), tr("Log"));
   return side_;
 }
 
@@ -260,8 +261,7 @@ void DrivePage::show_ghosts() {
   view_->set_ghosts(desk_.ghosts());
   const bool some = !desk_.ghosts().empty();
   show_legend();
-  side_->setTabText(side_->indexOf(ghosts_),
-                    some ? tr("Ghosts (%1)").arg(desk_.ghosts().size()) : tr("Ghosts"));
+  side_->setTabText(ghosts_tab_, some ? tr("Ghosts (%1)").arg(desk_.ghosts().size()) : tr("Ghosts"));
 }
 
 void DrivePage::set_remark(const QString& remark) {

@@ -86,6 +86,7 @@ class DrivePage : public QWidget {
   CardsPanel* cards_;
   ChangeLog* log_;
   QTabWidget* side_;
+  int ghosts_tab_ = 0;
   QSplitter *rows_, *upper_, *lower_;
   QLabel* selection_;
   QWidget* tape_column_;

@@ -25,6 +25,7 @@ ProfileActions::ProfileActions(HandlingDesk& desk, DrivePage& page, const Action
   const auto does_on = [this](Act act, auto does) { connect(actions_[act], &QAction::triggered, this, does); };
   does_on(Act::SaveProfile, [this] { save(); });
   does_on(Act::SaveProfileAs, [this] { save_as(); });
+  does_on(Act::TakeOver, [this] { desk_.take_over(); });
   does_on(Act::KeepSnapshot, [this] { keep_snapshot(); });
   does_on(Act::CompareProfiles, [this] { compare(); });
   does_on(Act::ChooseReference, [this] { choose_reference(); });
@@ -55,6 +56,8 @@ void ProfileActions::open(const QString& path) {
   desk_.open(path, *profile);
   emit opened(path);
 }
+
+void ProfileActions::show_enabled() { actions_[Act::TakeOver]->setEnabled(desk_.differs_from_take()); }
 
 void ProfileActions::save() { desk_.file().isEmpty() ? save_as() : void(desk_.save()); }
 

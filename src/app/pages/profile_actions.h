@@ -24,6 +24,7 @@ class ProfileActions : public QObject {
 
   void open(const QString& path);
   CompareWindow* compare();  // Opens it.
+  void show_enabled();
 
  signals:
   void problem(const QString& title, const QString& sentence);

@@ -16,11 +16,12 @@
 #include "states/why_pane.h"
 #include "tape/tape.h"
 #include "viewport/view_widget.h"
+#include "widgets/scrolled.h"
 
 namespace lagniappe::app {
 namespace {
 
-constexpr int kSideWidth = 330, kViewHeight = 204, kTapeHeight = 140, kLogWidth = 330;
+constexpr int kSideWidth = 330, kViewHeight = 204, kLeastView = 100, kTapeHeight = 140, kLogWidth = 330;
 const char *const kRowsKey = "states/rows", *const kColumnsKey = "states/columns",
                   *const kLowerKey = "states/lower";
 
@@ -47,6 +48,7 @@ StatesPage::StatesPage(StatesDesk& desk, HandlingDesk& handling, DriveSession& s
       view_place_(nullptr) {
   setObjectName("page");
   caption_->setObjectName("caption");
+  caption_->setWordWrap(true);
   tape_->set_curves({});
   auto* left = new QWidget;
   auto* column = new QVBoxLayout(left);
@@ -89,11 +91,12 @@ StatesPage::~StatesPage() {
 QWidget* StatesPage::make_side() {
   side_->setObjectName("narrowSide");
   side_->setDocumentMode(true);
-  side_->addTab(transition_, tr("Transition"));
-  side_->addTab(state_, tr("State"));
-  side_->addTab(why_, tr("Why"));
-  side_->addTab(signals_, tr("Signals"));
-  side_->addTab(findings_, tr("Remarks"));
+  const std::pair<QWidget*, QString> panes[] = {{transition_, tr("Transition")},
+                                                {state_, tr("State")},
+                                                {why_, tr("Why")},
+                                                {signals_, tr("Signals")},
+                                                {findings_, tr("Remarks")}};
+  for (const auto& [pane, name] : panes) side_->addTab(scrolled(pane), name);
   auto* box = new QWidget;
   box->setMinimumWidth(kSideWidth);
   view_place_ = new QVBoxLayout(box);
@@ -105,7 +108,8 @@ QWidget* StatesPage::make_side() {
 
 void StatesPage::take_view(ViewWidget& view) {
   view_place_->insertWidget(0, &view);
-  view.setFixedHeight(kViewHeight);
+  view.setMinimumHeight(kLeastView);
+  view.setMaximumHeight(kViewHeight);
   view.set_plain(true);
   view.show();
 }
@@ -121,7 +125,7 @@ void StatesPage::connect_parts() {
   connect(transition_, &TransitionPane::left, this, [this] { matrix_->setFocus(Qt::OtherFocusReason); });
   connect(findings_, &FindingsPane::state_asked, this, &StatesPage::show_state);
   connect(&desk_, &StatesDesk::chosen_changed, this, [this] {
-    if (desk_.chosen() && side_->currentWidget() == state_) show_transition();
+    if (desk_.chosen() && shows(state_)) show_transition();
     if (desk_.chosen()) why_->ask_about(StateId(desk_.chosen()->column));
     mark_firings();
   });
@@ -169,16 +173,24 @@ void StatesPage::begin() {
   matrix_->setFocus(Qt::OtherFocusReason);
 }
 
-void StatesPage::show_transition() { side_->setCurrentWidget(transition_); }
+bool StatesPage::shows(const QWidget* pane) const {
+  return static_cast<const QScrollArea*>(side_->currentWidget())->widget() == pane;
+}
+
+void StatesPage::show_pane(const QWidget* pane) {
+  for (int i = 0; i < side_->count() && !shows(pane); ++i) side_->setCurrentIndex(i);
+}
+
+void StatesPage::show_transition() { show_pane(transition_); }
 
 void StatesPage::show_state(StateId state) {
   state_->show_state(state);
-  side_->setCurrentWidget(state_);
+  show_pane(state_);
 }
 
-void StatesPage::show_why() { side_->setCurrentWidget(why_); }
-void StatesPage::show_signals() { side_->setCurrentWidget(signals_); }
-void StatesPage::show_findings() { side_->setCurrentWidget(findings_); }
+void StatesPage::show_why() { show_pane(why_); }
+void StatesPage::show_signals() { show_pane(signals_); }
+void StatesPage::show_findings() { show_pane(findings_); }
 
 void StatesPage::refresh() { tape_->refresh(); }
 

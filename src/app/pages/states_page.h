@@ -55,6 +55,8 @@ class StatesPage : public QWidget {
 
  private:
   QWidget* make_side();
+  bool shows(const QWidget* pane) const;
+  void show_pane(const QWidget* pane);
   void connect_parts();
   void mark_firings();
   void show_caption();

@@ -83,8 +83,8 @@ void TakeActions::connect_takes() {
     const QString path = doors_.ask_for_file(window_, tr("Retake on another course"), tr(kCourseFilter));
     if (!path.isEmpty()) emit retake_course_asked(path);
   });
-  does_on(Act::Undo, [this] { desk_.undo().undo(); });
-  does_on(Act::Redo, [this] { desk_.undo().redo(); });
+  does_on(Act::Undo, [this] { desk_.undo_once(); });
+  does_on(Act::Redo, [this] { desk_.redo_once(); });
 }
 
 void TakeActions::connect_exports() {
@@ -145,7 +145,8 @@ void TakeActions::show_enabled() {
   for (const Act act : {Act::KeepStretch, Act::Loop}) actions_[act]->setEnabled(stretch);
   const auto ghost = desk_.current_ghost();
   const bool changed = ghost && !ghost->against.identical;
-  for (const Act act : {Act::KeepRetake, Act::PutBack, Act::Pin}) actions_[act]->setEnabled(changed);
+  for (const Act act : {Act::KeepRetake, Act::Pin}) actions_[act]->setEnabled(changed);
+  actions_[Act::PutBack]->setEnabled(desk_.can_put_back());
   actions_[Act::WhyParting]->setEnabled(changed && ghost->against.parting);
   actions_[Act::Undo]->setEnabled(desk_.undo().canUndo());
   actions_[Act::Redo]->setEnabled(desk_.undo().canRedo());

@@ -23,6 +23,10 @@ class TakeActions : public QObject {
     // Asks where to write one.
     std::function<QString(QWidget*, const QString& title, const QString& filter, const QString& suggested)>
         ask_where_to_save;
+    // What to do about takes that are in memory only, when the window closes.
+    enum class Unsaved { TryAgain, Elsewhere, Lose, Stay };
+    std::function<Unsaved(QWidget*, const QStringList& names)> ask_about_unsaved = {};
+    std::function<QString(QWidget*, const QString& title)> ask_for_folder = {};
   };
 
   TakeActions(DriveSession& session, TakeDesk& desk, DrivePage& page, const Actions& actions, Doors doors,

@@ -7,10 +7,11 @@
 #include <QComboBox>
 #include <QHBoxLayout>
 #include <QIntValidator>
-#include <QKeyEvent>
 #include <QLineEdit>
 #include <QMenu>
 #include <QToolButton>
+
+#include "widgets/flow_layout.h"
 
 namespace lagniappe::app {
 namespace {
@@ -73,26 +74,23 @@ Transport::Transport(DriveSession& session, TakeDesk& desk, const Actions& actio
   setAttribute(Qt::WA_StyledBackground);
   for (const Event event : kEvents) events_->addItem(qt(kEventNames[static_cast<std::size_t>(event)]));
   events_->setObjectName("events");
-  for (QObject* part : {static_cast<QObject*>(events_), static_cast<QObject*>(events_->view())})
-    part->installEventFilter(this);
   events_->setToolTip(tr("What next and previous event go to"));
-  auto* layout = new QHBoxLayout(this);
+  auto* layout = new FlowLayout(this, 4);
   layout->setContentsMargins(10, 4, 10, 4);
-  layout->setSpacing(4);
   const auto add = [&](std::initializer_list<Act> acts) {
     for (const Act act : acts) layout->addWidget(button_for(actions[act]));
-    layout->addSpacing(8);
+    layout->add_gap(8);
   };
   add({Act::Pause, Act::TickBack, Act::SingleTick, Act::PlayTape, Act::Loop});
   layout->addWidget(events_);
   add({Act::PreviousEvent, Act::NextEvent, Act::NextFinding});
   layout->addWidget(make_scales());
-  layout->addSpacing(8);
+  layout->add_gap(8);
   layout->addWidget(make_rates());
-  layout->addStretch(1);
+  layout->add_gap(24);
   layout->addWidget(make_curves());
   layout->addWidget(make_trail());
-  layout->addSpacing(8);
+  layout->add_gap(8);
   add({Act::FirstPerson, Act::Capsule, Act::Contacts, Act::Probe, Act::Arrows, Act::Grid});
 }
 
@@ -124,7 +122,6 @@ QWidget* Transport::make_rates() {
   rates_->setInsertPolicy(QComboBox::NoInsert);
   rates_->setMinimumWidth(76);
   rates_->addItems({"20", "30", "60", "120", "144", "240", "480"});
-  rates_->installEventFilter(this);  // Its line edit passes the focus on to it.
   rates_->lineEdit()->setValidator(new QIntValidator(kLowestTickRate, kHighestTickRate, rates_));
   rates_->setToolTip(
       tr("Ticks per second, 10 to 480. Fewer: steps get coarse and the drawn figure lags more; more: costs "
@@ -186,13 +183,10 @@ QToolButton* Transport::make_trail() {
 
 void Transport::announce_trail() { emit trail_chosen(trail_.colour_by, trail_.onion_skins, trail_.seconds); }
 
-// Enter in the field is meant for the field: it must not begin to drive, as it does elsewhere.
-bool Transport::eventFilter(QObject* watched, QEvent* event) {
-  if (event->type() == QEvent::ShortcutOverride) {
-    const int key = static_cast<QKeyEvent*>(event)->key();
-    if (key == Qt::Key_Return || key == Qt::Key_Enter) event->accept();
-  }
-  return QWidget::eventFilter(watched, event);
+// As high as its rows are: what lies below must know.
+void Transport::resizeEvent(QResizeEvent* event) {
+  QWidget::resizeEvent(event);
+  setMinimumHeight(layout()->heightForWidth(width()));
 }
 
 void Transport::step_time_scale(int by) {

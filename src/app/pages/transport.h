@@ -37,7 +37,7 @@ class Transport : public QWidget {
   void show_curves(const QStringList& keys);
 
  protected:
-  bool eventFilter(QObject* watched, QEvent* event) override;
+  void resizeEvent(QResizeEvent* event) override;
 
  private:
   QWidget* make_scales();

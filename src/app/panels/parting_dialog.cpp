@@ -34,8 +34,11 @@ PartingDialog::PartingDialog(const Recording& shown, const Ghost& ghost, QWidget
   auto* text = new QLabel(verdict_text(shown, ghost));
   text->setWordWrap(true);
   auto* names = new QHBoxLayout;
-  names->addWidget(new QLabel(tr("<b>Take</b>")), 1);
-  names->addWidget(new QLabel(tr("<b>Retake</b>: %1").arg(ghost.name.toHtmlEscaped())), 1);
+  for (const QString& name : {tr("<b>Take</b>"), tr("<b>Retake</b>: %1").arg(ghost.name.toHtmlEscaped())}) {
+    auto* label = new QLabel(name);
+    label->setTextFormat(Qt::RichText);
+    names->addWidget(label, 1);
+  }
   auto* columns = new QHBoxLayout;
   columns->addWidget(left_, 1);
   columns->addWidget(right_, 1);

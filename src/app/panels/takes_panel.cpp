@@ -8,11 +8,13 @@
 #include <QLineEdit>
 #include <QListWidget>
 #include <QPainter>
+#include <QPushButton>
 #include <QStyledItemDelegate>
 #include <QToolButton>
 #include <QVBoxLayout>
 
 #include "theme/theme.h"
+#include "widgets/plain_tip.h"
 
 namespace lagniappe::app {
 namespace {
@@ -97,13 +99,17 @@ TakesPanel::TakesPanel(TakeDesk& desk, DriveSession& session, QWidget* parent)
       list_(new QListWidget),
       filter_(new QLineEdit),
       note_(new QLineEdit),
-      empty_(new QLabel(tr("No takes yet. Drive, and what you did is kept here."))) {
+      empty_(new QLabel(tr("No takes yet. Drive, and what you did is kept here."))),
+      unsaved_(new QPushButton) {
   filter_->setPlaceholderText(tr("Find by name or note"));
   filter_->setClearButtonEnabled(true);
   note_->setPlaceholderText(tr("Note on the chosen take"));
   empty_->setObjectName("caption");
   connect(&desk_, &TakeDesk::rested, this, &TakesPanel::fill);
   empty_->setWordWrap(true);
+  unsaved_->setObjectName("unsavedTakes");
+  connect(unsaved_, &QPushButton::clicked, this, [this] { desk_.study().save_again(); });
+  // What came while a name was being typed is shown when that is done.
   list_->setObjectName("takes");
   list_->setItemDelegate(new TakeRow(list_));
   list_->setEditTriggers(QAbstractItemView::EditKeyPressed);
@@ -132,6 +138,7 @@ TakesPanel::TakesPanel(TakeDesk& desk, DriveSession& session, QWidget* parent)
   column->setSpacing(6);
   column->addWidget(filter_);
   column->addWidget(empty_);
+  column->addWidget(unsaved_);
   column->addWidget(list_, 1);
   column->addWidget(note_);
   column->addLayout(buttons);
@@ -146,6 +153,8 @@ TakesPanel::TakesPanel(TakeDesk& desk, DriveSession& session, QWidget* parent)
     if (name.empty()) return fill();
     change(tr("rename a take"), [&](TakeAbout& about) { about.name = name; });
   });
+  connect(list_->itemDelegate(), &QAbstractItemDelegate::closeEditor, this, &TakesPanel::fill,
+          Qt::QueuedConnection);
   connect(note_, &QLineEdit::editingFinished, this, &TakesPanel::note_current);
   fill();
 }
@@ -172,6 +181,7 @@ void TakesPanel::star_current() {
 }
 
 void TakesPanel::note_current() {
+  note_->setModified(false);
   const Study::Entry* entry = desk_.study().find(current_file());
   if (entry == nullptr || entry->about.note == note_->text().toStdString()) return;
   change(tr("note on a take"), [this](TakeAbout& about) { about.note = note_->text().toStdString(); });
@@ -184,11 +194,29 @@ void TakesPanel::put_aside_current() {
 
 void TakesPanel::show_note() {
   const Study::Entry* entry = desk_.study().find(current_file());
+  const QString file = entry == nullptr ? QString() : entry->file;
+  if (note_->isModified() && file == noted_) return;  // It is being typed.
+  noted_ = file;
   note_->setEnabled(entry != nullptr && entry->trouble.isEmpty());
   note_->setText(entry == nullptr ? QString() : QString::fromStdString(entry->about.note));
 }
 
+bool TakesPanel::is_renaming() const {
+  const QWidget* focus = list_->viewport()->focusWidget();
+  return focus != nullptr && focus->hasFocus() && qobject_cast<const QLineEdit*>(focus) != nullptr;
+}
+
+void TakesPanel::show_unsaved() {
+  const auto count = desk_.study().unsaved_names().size();
+  unsaved_->setVisible(count > 0);
+  unsaved_->setText(count == 1 ? tr("A take is in memory only: try again")
+                               : tr("%1 takes are in memory only: try again").arg(count));
+  unsaved_->setToolTip(plain_tip(desk_.study().unsaved_names().join("\n")));
+}
+
 void TakesPanel::fill() {
+  show_unsaved();
+  if (is_renaming()) return;
   filling_ = true;
   const QString current = current_file(), wanted = filter_->text();
   const QSignalBlocker quiet(list_);
@@ -212,7 +240,7 @@ void TakesPanel::fill() {
     item->setData(kStar, entry.about.star);
     item->setData(kSub, sub);
     item->setData(kShown, session_.has_shown() && session_.shown().file == entry.file);
-    item->setToolTip(name + "\n" + sub + "\n" + entry.file);
+    item->setToolTip(plain_tip(name + "\n" + sub + "\n" + entry.file));
     if (entry.file == current) list_->setCurrentItem(item);
   }
   empty_->setVisible(list_->count() == 0);

@@ -9,6 +9,7 @@
 class QLabel;
 class QLineEdit;
 class QListWidget;
+class QPushButton;
 
 namespace lagniappe::app {
 
@@ -28,6 +29,8 @@ class TakesPanel : public QWidget {
 
  private:
   void fill();
+  bool is_renaming() const;
+  void show_unsaved();
   QString current_file() const;
   void show_note();
   template <typename F>
@@ -38,6 +41,8 @@ class TakesPanel : public QWidget {
   QListWidget* list_;
   QLineEdit *filter_, *note_;
   QLabel* empty_;
+  QPushButton* unsaved_;
+  QString noted_;  // The take whose note is shown.
   bool filling_ = false;
 };
 

@@ -70,8 +70,6 @@ void DriveSession::set_tick_rate(int rate) {
 
 void DriveSession::show(Recording recording) {
   leave();
-  profile_ = recording.take.profile;
-  profile_identity_ = recording.take.profile_identity;
   clock_.set_tick_rate(recording.take.tick_rate);
   clock_.clear();
   dropped_before_ = 0.0;
@@ -130,6 +128,8 @@ InputFrame DriveSession::take_input() {
 // Driving on: at an open end under the same values the recording grows; else another begins that keeps what was
 // before the playhead, if it can still be told under the present values.
 void DriveSession::go_on_from_playhead() {
+  if (playhead_ >= kMostTicks)
+    return begin(fitted_to(profile_, shown_->take.profile, current()), shown_->place);
   if (open_ && playhead_ == shown_->run.ticks() && values_are_shown()) return;
   if (!values_are_shown()) return begin(fitted_to(profile_, shown_->take.profile, current()), shown_->place);
   leave();

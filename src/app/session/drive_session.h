@@ -49,7 +49,8 @@ class DriveSession {
   const Profile& profile() const { return profile_; }
   void set_profile_file(const std::string& path) { profile_file_ = path; }  // Where it comes from, for takes.
 
-  // Shows a finished recording, from its start, and takes over its values.
+  // Shows a finished recording, from its start. It is drawn with its own values; those to drive with stay as
+  // they are, but for the tick rate, which becomes its own.
   void show(Recording recording);
   const Recording& shown() const { return *shown_; }  // REQUIRES: place() is not null.
   bool has_shown() const { return shown_ != nullptr; }

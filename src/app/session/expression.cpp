@@ -4,9 +4,20 @@
 #include <muParser.h>
 
 #include <QCoreApplication>
+#include <QRegularExpression>
 #include <cmath>
 
 namespace lagniappe::app {
+
+namespace {
+
+// A comma between two digits is a decimal comma, wherever no function's arguments are listed.
+QString with_points(QString text) {
+  static const QRegularExpression kDecimal("(\\d),(?=\\d)");
+  return text.contains('(') ? text : text.replace(kDecimal, "\\1.");
+}
+
+}  // namespace
 
 Evaluated evaluate(const QString& text, const QString& unit, double present) {
   QString plain = text.trimmed();
@@ -16,8 +27,11 @@ Evaluated evaluate(const QString& text, const QString& unit, double present) {
   try {
     mu::Parser parser;
     parser.DefineVar("v", &present);
-    parser.SetExpr(plain.toStdString());
-    const double value = parser.Eval();
+    parser.SetExpr(with_points(plain).toStdString());
+    int count = 0;
+    const double* values = parser.Eval(count);
+    if (count != 1) return {std::nullopt, tr("that is more than one number")};
+    const double value = values[0];
     if (!std::isfinite(value)) return {std::nullopt, tr("that is no finite number")};
     return {value, {}};
   } catch (const mu::Parser::exception_type& error) {

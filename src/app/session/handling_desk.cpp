@@ -17,7 +17,6 @@ constexpr int kSettle = 150;               // ms until a file that changed is re
 constexpr int kKeepUnsaved = 1500;         // ms after the last change.
 constexpr qint64 kSnapshotEvery = 5 * 60;  // s.
 constexpr std::size_t kMostSnapshots = 60;
-const char* const kUnsavedFile = "unsaved.profile.json";
 const char* const kTimeFormat = "yyyy-MM-dd'T'HH-mm-ss-zzz";
 
 // "sluice_keeper.profile.json" is called "Sluice keeper".
@@ -49,8 +48,9 @@ Profile with_changes(Profile onto, const Profile& from, const Profile& to) {
 }  // namespace
 
 HandlingDesk::HandlingDesk(TakeDesk& desk, DriveSession& session, const QString& folder, QObject* parent)
-    : ValuesDesk(parent), desk_(desk), session_(session), folder_(folder + "/snapshots") {
+    : ValuesDesk(parent), desk_(desk), session_(session), folder_(folder + "/snapshots"), unsaved_(folder_) {
   QDir().mkpath(folder_);
+  remove_left_temporaries(folder_.toStdString());
   read_snapshots();
   reload_.setSingleShot(true);
   reload_.setInterval(kSettle);
@@ -64,7 +64,7 @@ HandlingDesk::HandlingDesk(TakeDesk& desk, DriveSession& session, const QString&
     keep_.start();
     emit changed();
   });
-  connect(&desk_, &TakeDesk::shown_changed, this, &HandlingDesk::go_with_take);
+  connect(&desk_, &TakeDesk::shown_changed, this, &HandlingDesk::changed);
 }
 
 HandlingDesk::~HandlingDesk() {
@@ -110,10 +110,24 @@ void HandlingDesk::stop_feeling() {
 
 void HandlingDesk::open(const QString& file, const Profile& profile) {
   stop_feeling();
-  const auto follow_it = [this, file, profile, old_file = file_, old = saved_](bool done) {
-    done ? follow(file, profile) : follow(old_file, old);
+  desk_.begin_profile(profile);
+  follow(file, profile);
+}
+
+void HandlingDesk::take_over() {
+  if (!session_.has_shown()) return;
+  stop_feeling();
+  snapshot_before_change();
+  const Profile& profile = session_.shown().take.profile;
+  const auto without_file = [this, profile, file = file_, saved = saved_](bool done) {
+    done ? follow({}, profile) : follow(file, saved);
   };
-  desk_.set_profile(profile, tr("open profile %1").arg(QString::fromStdString(profile.name)), 0, follow_it);
+  desk_.set_profile(profile, tr("take over the values of a take"), 0, without_file);
+}
+
+bool HandlingDesk::differs_from_take() const {
+  return session_.has_shown() && !session_.live() &&
+         identity_of(session_.shown().take.profile) != identity_of(now());
 }
 
 void HandlingDesk::follow(const QString& file, const Profile& profile) {
@@ -124,26 +138,62 @@ void HandlingDesk::follow(const QString& file, const Profile& profile) {
   emit changed();
 }
 
+// What stands in the open file now: nothing where there is none. One that is there and cannot be read, or is no
+// profile any more, is not written over: what somebody is at work on there would be lost.
+Result<std::optional<HandlingDesk::Written>> HandlingDesk::present() const {
+  if (file_.isEmpty() || !QFileInfo::exists(file_)) return std::optional<Written>();
+  const std::string path = file_.toStdString();
+  QFile file(file_);
+  if (!file.open(QIODevice::ReadOnly))
+    return refuse(
+        {path, "the file", "it cannot be read, and is not written over: " + file.errorString().toStdString()});
+  std::string text = file.readAll().toStdString();
+  const auto profile = parse_profile(text, path);
+  if (!profile) return refuse(profile.error());
+  return std::optional(Written{std::move(text), *profile});
+}
+
+// What was changed there and what was changed here come together; where both changed one value, ours stands.
+bool HandlingDesk::take_in(const Profile& on_disk) {
+  const auto count = differences(saved_, on_disk).size();
+  const Profile merged = with_changes(on_disk, saved_, now());
+  if (count > 0 && !set(merged, tr("%1 on the disk").arg(QFileInfo(file_).fileName()))) return false;
+  rename(merged.name);
+  saved_ = on_disk;
+  if (count == 0) return true;
+  emit remark(tr("%1 had changed on the disk").arg(QFileInfo(file_).fileName()),
+              tr("What differed there (%1) was taken in first; where both changed a value, yours was saved.")
+                  .arg(count == 1 ? tr("1 value") : tr("%1 values").arg(count)));
+  return true;
+}
+
+// What a profile is called is no value: no step of undo.
+void HandlingDesk::rename(const std::string& name) {
+  if (name == now().name) return;
+  Profile profile = now();
+  profile.name = name;
+  desk_.try_profile(profile);
+}
+
 bool HandlingDesk::save_as(const QString& file) {
   stop_feeling();
+  const bool other = QFileInfo(file).absoluteFilePath() != file_;
+  const auto there = present();
+  if (!other && there && *there && !take_in((*there)->profile)) return false;
   Profile profile = now();
   // Another file is another profile, called as its file is.
-  const bool other = !file_.isEmpty() && QFileInfo(file).absoluteFilePath() != file_;
-  if (other && profile.name == saved_.name) profile.name = name_of(file).toStdString();
-  // The text of the present file is what is changed, for its own sake or as a copy. One that was broken since
-  // is not written over: what somebody is at work on there would be lost.
-  QFile present(file_);
-  const bool there = !file_.isEmpty() && present.open(QIODevice::ReadOnly);
-  auto next = there ? profile_text(profile, present.readAll().toStdString(), file_.toStdString())
-                    : profile_text(profile);
-  if (!next && other) next = profile_text(profile);
+  if (other && !file_.isEmpty() && profile.name == saved_.name) profile.name = name_of(file).toStdString();
+  // The text of the present file is what is changed, for its own sake or as a copy.
+  Result<std::string> next = there && *there  ? profile_text(profile, (*there)->text, file_.toStdString())
+                             : there || other ? profile_text(profile)
+                                              : Result<std::string>(refuse(there.error()));
   const auto written = next ? write_file(file.toStdString(), *next) : Result<void>(refuse(next.error()));
   if (!written) {
     emit refused(tr("The profile was not saved"), QString::fromStdString(written.error().sentence()));
     return false;
   }
-  QFile::remove(folder_ + "/" + kUnsavedFile);
-  if (profile.name != now().name) desk_.set_profile(profile, tr("name"));
+  unsaved_.clear();
+  rename(profile.name);
   follow(file, profile);
   return true;
 }
@@ -181,8 +231,7 @@ void HandlingDesk::keep_snapshot(const QString& name) {
 }
 
 void HandlingDesk::add_snapshot(const QString& name, const Profile& profile) {
-  const QDateTime at = QDateTime::currentDateTime();
-  const QString file = folder_ + "/" + at.toString(kTimeFormat) + ".profile.json";
+  const auto [file, at] = unused_snapshot(QDateTime::currentDateTime());
   Profile named = profile;
   named.name = name.toStdString();
   if (const auto text = profile_text(named)) (void)write_file(file.toStdString(), *text);
@@ -194,20 +243,38 @@ void HandlingDesk::add_snapshot(const QString& name, const Profile& profile) {
   emit snapshots_changed();
 }
 
+// Held by an empty file, so that two windows on one study never mean the same.
+std::pair<QString, QDateTime> HandlingDesk::unused_snapshot(QDateTime at) const {
+  for (;; at = at.addMSecs(1)) {
+    const QString path = folder_ + "/" + at.toString(kTimeFormat) + ".profile.json";
+    QFile file(path);
+    if (file.open(QIODevice::WriteOnly | QIODevice::NewOnly) || !QFile::exists(path)) return {path, at};
+  }
+}
+
 void HandlingDesk::read_snapshots() {
-  for (const QFileInfo& info : QDir(folder_).entryInfoList({"*.profile.json"}, QDir::Files, QDir::Name)) {
-    const auto profile = read_profile(info.filePath().toStdString());
-    if (!profile) continue;
-    const QDateTime time = QDateTime::fromString(info.fileName().section('.', 0, 0), kTimeFormat);
-    const bool unsaved = info.fileName() == kUnsavedFile;
-    const QDateTime at = unsaved ? info.lastModified() : time;
-    const QString name = unsaved ? tr("not saved when Lagniappe ended, %1").arg(at.toString("d MMM HH:mm"))
-                                 : QString::fromStdString(profile->name) + at.toString(", d MMM");
-    snapshots_.insert(snapshots_.begin(), {name, at, *profile, info.filePath()});
-    if (!unsaved) continue;
+  for (const QString& left : UnsavedValues::left_behind(folder_)) {
     // From now on it is a snapshot like any other.
-    const QString kept = folder_ + "/" + at.toString(kTimeFormat) + ".profile.json";
-    if (QFile::rename(info.filePath(), kept)) snapshots_.front().file = kept;
+    const auto [kept, at] = unused_snapshot(QFileInfo(left).lastModified());
+    auto profile = read_profile(left.toStdString());
+    if (profile) {
+      profile->name = tr("not saved when Lagniappe ended, %1").arg(at.toString("d MMM HH:mm")).toStdString();
+      if (const auto text = profile_text(*profile)) (void)write_file(kept.toStdString(), *text);
+      left_unsaved_ = true;
+    } else {
+      QFile::remove(kept);
+    }
+    UnsavedValues::remove(left);
+  }
+  for (const QFileInfo& info : QDir(folder_).entryInfoList({"*.profile.json"}, QDir::Files, QDir::Name)) {
+    const QDateTime at = QDateTime::fromString(info.fileName().section('.', 0, 0), kTimeFormat);
+    const auto profile =
+        at.isValid() ? read_profile(info.filePath().toStdString()) : Result<Profile>(refuse({}));
+    if (!profile) continue;
+    const QString name = QString::fromStdString(profile->name);
+    snapshots_.insert(snapshots_.begin(),
+                      {name.startsWith(tr("not saved")) ? name : name + at.toString(", d MMM"), at, *profile,
+                       info.filePath()});
   }
   std::stable_sort(snapshots_.begin(), snapshots_.end(),
                    [](const Snapshot& a, const Snapshot& b) { return a.at > b.at; });
@@ -220,25 +287,9 @@ void HandlingDesk::go_back_to(std::size_t n) {
   set(profile, snapshots_[n].name);
 }
 
-// A take brings its profile along: saving must not write that over the file of another one.
-void HandlingDesk::go_with_take() {
-  const Profile& profile = session_.profile();
-  if (!feeling_ && session_.has_shown() && profile.name != saved_.name) {
-    const std::string& file = session_.shown().take.profile_file;
-    const auto own = file.empty() ? Result<Profile>(refuse({})) : read_profile(file);
-    const bool is_own = own && own->name == profile.name;
-    follow(is_own ? QString::fromStdString(file) : QString(), is_own ? *own : profile);
-  }
-  emit changed();
-}
-
 void HandlingDesk::keep_unsaved() {
-  const QString file = folder_ + "/" + kUnsavedFile;
-  if (is_saved()) {
-    QFile::remove(file);
-  } else if (const auto text = profile_text(now())) {
-    (void)write_file(file.toStdString(), *text);
-  }
+  if (is_saved()) return unsaved_.clear();
+  if (const auto text = profile_text(now())) unsaved_.keep(*text);
 }
 
 void HandlingDesk::watch() {
@@ -263,6 +314,7 @@ void HandlingDesk::file_changed() {
   if (count == 0 && profile->notes == saved_.notes && profile->name == saved_.name) return;
   const Profile merged = with_changes(now(), saved_, *profile);
   saved_ = *profile;
+  rename(merged.name);
   if (set(merged, tr("%1 on the disk").arg(name)))
     emit remark(tr("%1 changed on the disk").arg(name),
                 count == 1 ? tr("1 value was taken over.") : tr("%1 values were taken over.").arg(count));

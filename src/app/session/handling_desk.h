@@ -8,6 +8,7 @@
 #include <QTimer>
 
 #include "session/take_desk.h"
+#include "session/unsaved_values.h"
 #include "session/values_desk.h"
 
 namespace lagniappe::app {
@@ -36,14 +37,22 @@ class HandlingDesk : public ValuesDesk {
 
   // The file. What is open follows it when it changes on the disk: what changed there is taken over, other
   // changes of one's own stay.
-  void open(const QString& file, const Profile& profile);  // Undone, the file from before is open again.
+  // Undo does not go back behind it. The file is only ever written by save().
+  void open(const QString& file, const Profile& profile);
+  // The values of the shown take become the present ones, without a file: a step that can be taken back.
+  void take_over();
+  bool differs_from_take() const;
   QString file() const { return file_; }
   const Profile& saved() const override { return saved_; }
   QString saved_name() const override { return tr("the saved value"); }
   std::vector<ProfileDifference> unsaved() const { return differences(saved_, now()); }
   bool is_saved() const { return unsaved().empty() && saved_.notes == now().notes; }
   bool save() { return save_as(file_); }
+  // What changed in the open file meanwhile is taken in first.
   bool save_as(const QString& file);
+  void keep_unsaved();  // What is not saved goes to the disk, to be had back at the next start.
+  // Whether a program that ended before had left such values; they are among the snapshots.
+  bool left_unsaved() const { return left_unsaved_; }
   void set_note(const QString& path, const QString& note) override;
 
   // What marks and dashed drawings are against: the saved values, unless another is chosen.
@@ -63,14 +72,20 @@ class HandlingDesk : public ValuesDesk {
   void remark(const QString& title, const QString& sentence);
 
  private:
+  struct Written {
+    std::string text;
+    Profile profile;
+  };
+  Result<std::optional<Written>> present() const;
+  bool take_in(const Profile& on_disk);
+  void rename(const std::string& name);
+  std::pair<QString, QDateTime> unused_snapshot(QDateTime at) const;
   void follow(const QString& file, const Profile& saved);
   void add_snapshot(const QString& name, const Profile& profile);
   void read_snapshots();
-  void keep_unsaved();
   void file_changed();
   void watch();
   void snapshot_before_change();
-  void go_with_take();
 
   TakeDesk& desk_;
   DriveSession& session_;
@@ -81,7 +96,8 @@ class HandlingDesk : public ValuesDesk {
   std::vector<Snapshot> snapshots_;
   QFileSystemWatcher watcher_;
   QTimer reload_, keep_;
-  bool feeling_ = false;
+  UnsavedValues unsaved_;
+  bool feeling_ = false, left_unsaved_ = false;
   int gesture_ = 0;
 };
 

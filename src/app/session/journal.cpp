@@ -12,6 +12,7 @@ namespace lagniappe::app {
 namespace {
 
 const char* const kPattern = "*.journal";
+constexpr int kMostNames = 10'000;
 
 QString new_name() {
   static std::atomic<int> count{0};
@@ -23,7 +24,7 @@ QString new_name() {
 // Only the journal's thread touches it.
 class Journal::File {
  public:
-  File(QString path, Take head) : path_(std::move(path)), take_(std::move(head)), writer_(take_) {}
+  File(QString folder, Take head) : folder_(std::move(folder)), take_(std::move(head)), writer_(take_) {}
   // Returns what went wrong, if anything, the first time.
   QString append(const std::vector<InputFrame>& inputs, const std::vector<std::uint64_t>& hashes,
                  const std::vector<DroppedTime>& dropped) {
@@ -32,7 +33,7 @@ class Journal::File {
     take_.dropped.insert(take_.dropped.end(), dropped.begin(), dropped.end());
     if (broken_) return {};
     if (!file_) {
-      auto created = GrowingFile::create(path_.toStdString());
+      auto created = create();
       if (!created) return broke(created.error());
       file_ = std::move(*created);
     }
@@ -44,12 +45,21 @@ class Journal::File {
   }
 
  private:
+  // Where every start gets the same number, as in a container, the journal that a crash left has the name
+  // already.
+  Result<GrowingFile> create() const {
+    for (int i = 0;; ++i) {
+      const QString path = QDir(folder_).filePath(new_name());
+      auto created = GrowingFile::create(path.toStdString());
+      if (created || i == kMostNames || !QFileInfo::exists(path)) return created;
+    }
+  }
   QString broke(const Error& error) {
     broken_ = true;
     return tr("%1; driving goes on, the take is kept in memory").arg(QString::fromStdString(error.sentence()));
   }
 
-  QString path_;
+  QString folder_;
   Take take_;
   TakeJournal writer_;
   std::optional<GrowingFile> file_;
@@ -71,7 +81,7 @@ void Journal::keep(const Recording& recording, std::uint64_t revision) {
     head.inputs.clear();
     head.hashes.clear();
     head.dropped.clear();
-    file_ = std::make_shared<File>(QDir(folder_).filePath(new_name()), std::move(head));
+    file_ = std::make_shared<File>(folder_, std::move(head));
     revision_ = revision;
     handed_over_ = dropped_handed_over_ = 0;
   }

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "session/place_loader.h"
 
-#include <QFileInfo>
 #include <QStringList>
 #include <QThreadPool>
 
@@ -87,23 +86,6 @@ void PlaceLoader::load(const QString& path) {
 
 namespace {
 
-// Whether the files that a take was driven with are still what they were.
-QStringList changed_files(const Take& take) {
-  QStringList texts;
-  const auto name = [](const std::string& file) { return QFileInfo(QString::fromStdString(file)).fileName(); };
-  if (QFileInfo::exists(QString::fromStdString(take.course_file))) {
-    const auto course = read_course(take.course_file);
-    if (!course || identity_of(build_world(*course)) != take.course_identity)
-      texts.append(PlaceLoader::tr("%1 is another course today").arg(name(take.course_file)));
-  }
-  if (QFileInfo::exists(QString::fromStdString(take.profile_file))) {
-    const auto profile = read_profile(take.profile_file);
-    if (!profile || identity_of(*profile) != take.profile_identity)
-      texts.append(PlaceLoader::tr("%1 is another profile today").arg(name(take.profile_file)));
-  }
-  return texts;
-}
-
 QString verdict_of(const Recording& recording, bool whole) {
   const Take& take = recording.take;
   if (!whole) return PlaceLoader::tr("recovered up to %1 s").arg(take.seconds(), 0, 'f', 2);
@@ -142,8 +124,7 @@ void PlaceLoader::load_take(const QString& path, std::shared_ptr<const Place> no
     if (!run) return;
     auto recording = std::make_shared<Recording>(
         Recording{std::move(take), place, std::move(*run), recover ? QString() : path});
-    const QString verdict =
-        (QStringList{verdict_of(*recording, read->whole)} + changed_files(recording->take)).join("; ");
+    const QString verdict = verdict_of(*recording, read->whole);
     job.finish([loader = job.loader(), recording, verdict, path] {
       emit loader->take_loaded(recording, verdict, path);
     });

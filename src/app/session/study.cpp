@@ -1,8 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "session/study.h"
 
+#include <QCoreApplication>
 #include <QDateTime>
 #include <QDir>
+#include <QFile>
 #include <QRegularExpression>
 #include <algorithm>
 
@@ -12,6 +14,8 @@ namespace lagniappe::app {
 namespace {
 
 constexpr int kLongestSlug = 60;
+constexpr int kMostNames = 10'000;
+const char* const kAside = "put-aside";
 
 // "Sluice stairs, sprint, 12 s" as part of a file name.
 QString slug(const std::string& name) {
@@ -21,39 +25,56 @@ QString slug(const std::string& name) {
   return text.left(kLongestSlug);
 }
 
-QString free_name(const QDir& folder, const QString& stem) {
-  QString name = stem + ".take";
-  for (int i = 2; folder.exists(name); ++i) name = QString("%1-%2.take").arg(stem).arg(i);
-  return folder.filePath(name);
+QString stem_of(const TakeAbout& about) {
+  const QString when = QDateTime::fromString(QString::fromStdString(about.recorded), Qt::ISODate)
+                           .toLocalTime()
+                           .toString("yyyy-MM-dd-HHmmss");
+  return when + "-" + slug(about.name);
+}
+
+// Holds a name against every other program by an empty file, which the take then takes the place of. Where that
+// fails the folder cannot be written, and saving will say so.
+bool is_taken_by_another(const QString& path) {
+  QFile file(path);
+  return !file.open(QIODevice::WriteOnly | QIODevice::NewOnly) && QFile::exists(path);
 }
 
 }  // namespace
 
 Study::Study(const QString& folder, QObject* parent) : QObject(parent), folder_(QDir(folder).absolutePath()) {
   thread_.setMaxThreadCount(1);
-  for (const char* part : {"courses", "profiles", "takes", "trials"}) QDir(folder_).mkpath(part);
+  for (const char* part : {"courses", "profiles", "takes", "trials"}) {
+    QDir(folder_).mkpath(part);
+    remove_left_temporaries((folder_ + "/" + part).toStdString());
+  }
   refresh();
 }
 
-Study::~Study() { wait(); }
+Study::~Study() { thread_.waitForDone(); }
 
-void Study::wait() { thread_.waitForDone(); }
+void Study::wait() {
+  thread_.waitForDone();
+  QCoreApplication::sendPostedEvents(this);  // What was saved is heard of.
+}
+
+Study::Entry Study::entry_of(const QString& file) const {
+  for (const auto& [number, job] : waiting_)
+    if (job.file == file) return {file, job.about, {}};
+  for (const Job& job : unsaved_)
+    if (job.file == file) return {file, job.about, tr("not saved yet")};
+  const auto about = read_take_about(file.toStdString());
+  return about ? Entry{file, *about, {}} : Entry{file, {}, QString::fromStdString(about.error().sentence())};
+}
 
 void Study::refresh() {
   entries_.clear();
-  for (const QFileInfo& info : QDir(takes_folder()).entryInfoList({"*.take"}, QDir::Files)) {
-    const auto about = read_take_about(info.absoluteFilePath().toStdString());
-    Entry entry{info.absoluteFilePath(), {}, {}};
-    if (about) {
-      entry.about = *about;
-    } else {
-      entry.trouble = QString::fromStdString(about.error().sentence());
-    }
-    entries_.push_back(entry);
-  }
-  for (const auto& [entry, bytes] : unsaved_) {
-    if (find(entry.file) == nullptr) entries_.push_back(entry);
-  }
+  for (const QFileInfo& info : QDir(takes_folder()).entryInfoList({"*.take"}, QDir::Files))
+    entries_.push_back(entry_of(info.absoluteFilePath()));
+  const auto add = [this](const QString& file) {
+    if (find(file) == nullptr) entries_.push_back(entry_of(file));
+  };
+  for (const auto& [number, job] : waiting_) add(job.file);
+  for (const Job& job : unsaved_) add(job.file);
   std::stable_sort(entries_.begin(), entries_.end(),
                    [](const Entry& a, const Entry& b) { return a.about.recorded > b.about.recorded; });
   emit changed();
@@ -65,43 +86,89 @@ const Study::Entry* Study::find(const QString& file) const {
   return found == entries_.end() ? nullptr : &*found;
 }
 
-void Study::write(const QString& file, const Bytes& bytes) {
+void Study::write(const Job& job) {
   ++under_way_;
-  thread_.start([this, file, bytes] {
-    const Result<std::string> content = bytes();
+  const int number = ++jobs_;
+  waiting_[number] = job;
+  thread_.start([this, job, number] {
+    const Result<std::string> content = job.bytes();
     const Result<void> done =
-        content ? write_file(file.toStdString(), *content) : Result<void>(refuse(content.error()));
+        content ? write_file(job.file.toStdString(), *content) : Result<void>(refuse(content.error()));
     const QString sentence = done ? QString() : QString::fromStdString(done.error().sentence());
     QMetaObject::invokeMethod(
-        this, [this, file, bytes, sentence] { written(file, bytes, sentence); }, Qt::QueuedConnection);
+        this,
+        [this, job, number, sentence] {
+          waiting_.erase(number);
+          written(job, sentence);
+        },
+        Qt::QueuedConnection);
   });
 }
 
-void Study::written(const QString& file, const Bytes& bytes, const QString& sentence) {
+void Study::written(const Job& job, const QString& sentence) {
   --under_way_;
-  std::erase_if(unsaved_, [&](const auto& u) { return u.first.file == file; });
   if (sentence.isEmpty()) {
-    emit saved(file);
+    emit saved(job.file);
   } else {
-    const Entry* entry = find(file);
-    unsaved_.emplace_back(Entry{file, entry != nullptr ? entry->about : TakeAbout{}, tr("not saved yet")},
-                          bytes);
+    unsaved_.push_back(job);
     emit failed(sentence);
   }
+  put_aside_what_is_due();
   refresh();
 }
 
 void Study::save_again() {
-  for (const auto& [entry, bytes] : unsaved_) write(entry.file, bytes);
+  for (const Job& job : std::exchange(unsaved_, {})) write(job);
+}
+
+QStringList Study::unsaved_names() const {
+  QStringList names;
+  for (const Job& job : unsaved_) {
+    const QString name = QString::fromStdString(job.about.name);
+    if (!names.contains(name)) names.append(name);
+  }
+  return names;
+}
+
+QString Study::save_elsewhere(const QString& folder) {
+  std::vector<Job> left;
+  QString wrong;
+  for (const Job& job : std::exchange(unsaved_, {})) {
+    const Result<std::string> content = job.bytes();
+    const std::string path = QDir(folder).filePath(QFileInfo(job.file).fileName()).toStdString();
+    const Result<void> done = content ? write_file(path, *content) : Result<void>(refuse(content.error()));
+    if (done) continue;
+    left.push_back(job);
+    if (wrong.isEmpty()) wrong = QString::fromStdString(done.error().sentence());
+  }
+  unsaved_ = std::move(left);
+  refresh();
+  return wrong;
+}
+
+void Study::give_up_unsaved() {
+  for (const Job& job : std::exchange(unsaved_, {})) {
+    if (QFileInfo(job.file).size() == 0) QFile::remove(job.file);  // The name that was held for it.
+  }
+}
+
+// One that was put aside may come back: its name is not free.
+QString Study::unused_name(const QString& stem) const {
+  const QDir folder(takes_folder());
+  for (int i = 1; i < kMostNames; ++i) {
+    const QString name = i == 1 ? stem + ".take" : QString("%1-%2.take").arg(stem).arg(i);
+    const QString path = folder.filePath(name);
+    if (folder.exists(QString(kAside) + "/" + name) || find(path) != nullptr) continue;
+    if (!is_taken_by_another(path)) return path;
+  }
+  return folder.filePath(stem + ".take");
 }
 
 QString Study::save(Take take) {
-  const QString when = QDateTime::fromString(QString::fromStdString(take.about.recorded), Qt::ISODate)
-                           .toLocalTime()
-                           .toString("yyyy-MM-dd-HHmmss");
-  const QString file = free_name(QDir(takes_folder()), when + "-" + slug(take.about.name));
+  const QString file = unused_name(stem_of(take.about));
   entries_.insert(entries_.begin(), Entry{file, take.about, {}});
-  write(file, [take = std::move(take)]() -> Result<std::string> { return take_bytes(take); });
+  const TakeAbout about = take.about;
+  write({file, about, [take = std::move(take)]() -> Result<std::string> { return take_bytes(take); }});
   emit changed();
   return file;
 }
@@ -110,32 +177,61 @@ void Study::set_about(const QString& file, const TakeAbout& about) {
   for (Entry& entry : entries_) {
     if (entry.file == file) entry.about = about;
   }
-  write(file, [file, about]() -> Result<std::string> {
-    auto take = read_take(file.toStdString());
-    if (!take) return refuse(take.error());
-    take->about = about;
-    return take_bytes(*take);
-  });
+  write({file, about, [file, about]() -> Result<std::string> {
+           auto take = read_take(file.toStdString());
+           if (!take) return refuse(take.error());
+           take->about = about;
+           return take_bytes(*take);
+         }});
   emit changed();
-}
-
-QString Study::aside(const QString& file) const {
-  return takes_folder() + "/put-aside/" + QFileInfo(file).fileName();
 }
 
 bool Study::put_aside(const QString& file) {
   wait();
-  QDir(takes_folder()).mkpath("put-aside");
-  QFile::remove(aside(file));
-  const bool moved = QFile::rename(file, aside(file));
+  std::erase_if(due_aside_, [&](const Aside& aside) { return aside.file == file; });
+  QDir folder(takes_folder());
+  folder.mkpath(kAside);
+  const QFileInfo info(file);
+  QString to = folder.filePath(QString(kAside) + "/" + info.fileName());
+  for (int i = 2; QFile::exists(to); ++i)
+    to = folder.filePath(QString("%1/%2-%3.take").arg(kAside, info.completeBaseName()).arg(i));
+  const bool moved = QFile::rename(file, to);
+  if (moved) aside_[file] = to;
+  if (!moved) emit failed(tr("%1 could not be put aside").arg(info.fileName()));
   refresh();
   return moved;
 }
 
 bool Study::put_back(const QString& file) {
-  const bool moved = QFile::rename(aside(file), file);
+  std::erase_if(due_aside_, [&](const Aside& aside) { return aside.file == file; });
+  const auto found = aside_.find(file);
+  if (found == aside_.end()) return true;  // It is where it was.
+  const bool moved = QFile::rename(found->second, file);
+  if (moved) aside_.erase(found);
+  if (!moved) emit failed(tr("%1 could not be had back").arg(QFileInfo(file).fileName()));
   refresh();
   return moved;
+}
+
+void Study::put_aside_once_saved(const QString& file, const QStringList& parts) {
+  due_aside_.push_back({file, parts});
+  put_aside_what_is_due();
+}
+
+bool Study::is_waiting(const QString& file) const {
+  return std::any_of(waiting_.begin(), waiting_.end(), [&](const auto& w) { return w.second.file == file; }) ||
+         std::any_of(unsaved_.begin(), unsaved_.end(), [&](const Job& job) { return job.file == file; });
+}
+
+void Study::put_aside_what_is_due() {
+  const auto is_due = [this](const Aside& aside) {
+    return std::none_of(aside.parts.begin(), aside.parts.end(),
+                        [this](const QString& part) { return is_waiting(part); });
+  };
+  std::vector<Aside> due;
+  std::copy_if(due_aside_.begin(), due_aside_.end(), std::back_inserter(due), is_due);
+  std::erase_if(due_aside_, is_due);
+  for (const Aside& aside : due) put_aside(aside.file);
 }
 
 }  // namespace lagniappe::app

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "session/take_desk.h"
 
-#include <QCoreApplication>
 #include <functional>
 
 namespace lagniappe::app {
@@ -11,13 +10,19 @@ constexpr double kJournalEvery = 0.4;  // s; at least twice a second, with room 
 constexpr double kShortestKept = 0.5;  // s.
 
 // A change that can be taken back, as two functions. Changes of the same gesture, unless it is 0, are one for
-// undo.
+// undo. A change is stale when what it was about is gone: an older number than `era` has now.
 class Change : public QUndoCommand {
  public:
   Change(const QString& text, std::function<void()> redo, std::function<void()> undo, int gesture = 0)
       : QUndoCommand(text), redo_(std::move(redo)), undo_(std::move(undo)), gesture_(gesture) {}
-  void redo() override { redo_(); }
-  void undo() override { undo_(); }
+  Change* about(const std::uint64_t& era) {
+    era_ = &era;
+    made_in_ = era;
+    return this;
+  }
+  bool is_stale() const { return era_ != nullptr && *era_ != made_in_; }
+  void redo() override { is_stale() ? setObsolete(true) : redo_(); }
+  void undo() override { is_stale() ? setObsolete(true) : undo_(); }
   int id() const override { return gesture_ == 0 ? -1 : 1; }
   bool mergeWith(const QUndoCommand* other) override {
     if (static_cast<const Change*>(other)->gesture_ != gesture_) return false;
@@ -28,6 +33,8 @@ class Change : public QUndoCommand {
  private:
   std::function<void()> redo_, undo_;
   int gesture_;
+  const std::uint64_t* era_ = nullptr;
+  std::uint64_t made_in_ = 0;
 };
 
 constexpr std::size_t kWayPoints = 96;
@@ -69,8 +76,7 @@ TakeDesk::~TakeDesk() {
 
 void TakeDesk::close_recording() {
   session_.finish();
-  study_.wait();
-  QCoreApplication::sendPostedEvents(&study_);  // What was saved is heard of, and its journal goes.
+  study_.wait();  // Journals of what was saved go.
   journal_.wait();
 }
 
@@ -92,6 +98,8 @@ void TakeDesk::pass(double now) {
     pins_.clear();
     ghost_.reset();
     other_place_.reset();
+    values_at_showing_ = session_.profile();
+    drop_stale();
     emit shown_changed();
     emit ghosts_changed();
   }
@@ -116,13 +124,39 @@ void TakeDesk::take_values(const Profile& profile, int tick_rate, std::shared_pt
 
 void TakeDesk::set_profile(const Profile& profile, const QString& what, int gesture,
                            const std::function<void(bool)>& also) {
-  const auto set = [this, also](const Profile& p, bool done) {
+  // What a profile is called belongs to its file, not to its values: saving as another is not taken back.
+  const auto set = [this, also](Profile p, bool done) {
+    if (!also) p.name = session_.profile().name;
     if (also) also(done);
     take_values(p, session_.tick_rate(), other_place_);
   };
-  undo_.push(new Change(
+  auto* change = new Change(
       what, [set, profile] { set(profile, true); }, [set, before = session_.profile()] { set(before, false); },
-      gesture));
+      gesture);
+  undo_.push(change->about(profile_era_));
+}
+
+void TakeDesk::begin_profile(const Profile& profile) {
+  ++profile_era_;
+  take_values(profile, session_.tick_rate(), other_place_);
+  drop_stale();
+}
+
+// Those at either end of what can be undone; one between others goes when it gets there.
+void TakeDesk::drop_stale() {
+  const auto stale = [this](int i) { return static_cast<const Change*>(undo_.command(i))->is_stale(); };
+  while (undo_.canUndo() && stale(undo_.index() - 1)) undo_.undo();
+  while (undo_.canRedo() && stale(undo_.index())) undo_.redo();
+}
+
+void TakeDesk::undo_once() {
+  undo_.undo();
+  drop_stale();
+}
+
+void TakeDesk::redo_once() {
+  undo_.redo();
+  drop_stale();
 }
 
 void TakeDesk::set_tick_rate(int rate) {
@@ -136,9 +170,10 @@ void TakeDesk::retake_on(std::shared_ptr<const Place> place) {
   const auto set = [this](const std::shared_ptr<const Place>& p) {
     take_values(session_.profile(), session_.tick_rate(), p);
   };
-  undo_.push(new Change(
+  auto* change = new Change(
       tr("retake on another course"), [set, place] { set(place); },
-      [set, before = other_place_] { set(before); }));
+      [set, before = other_place_] { set(before); });
+  undo_.push(change->about(revision_));
 }
 
 void TakeDesk::retake_unchanged() {
@@ -183,7 +218,7 @@ void TakeDesk::pin_take(std::shared_ptr<const Recording> recording) {
 }
 
 void TakeDesk::pin_ghost(const std::shared_ptr<const Ghost>& ghost) {
-  undo_.push(new Change(
+  auto* change = new Change(
       tr("pin"),
       [this, ghost] {
         pins_.push_back(ghost);
@@ -192,7 +227,8 @@ void TakeDesk::pin_ghost(const std::shared_ptr<const Ghost>& ghost) {
       [this, ghost] {
         std::erase(pins_, ghost);
         emit ghosts_changed();
-      }));
+      });
+  undo_.push(change->about(revision_));
 }
 
 void TakeDesk::unpin(std::size_t n) {
@@ -203,8 +239,9 @@ void TakeDesk::unpin(std::size_t n) {
   };
   auto without = pins_;
   without.erase(without.begin() + std::ptrdiff_t(n));
-  undo_.push(new Change(
-      tr("take a pin out"), [set, without] { set(without); }, [set, before = pins_] { set(before); }));
+  auto* change = new Change(
+      tr("take a pin out"), [set, without] { set(without); }, [set, before = pins_] { set(before); });
+  undo_.push(change->about(revision_));
 }
 
 void TakeDesk::name_pin(std::size_t n, const QString& name) {
@@ -216,13 +253,15 @@ void TakeDesk::name_pin(std::size_t n, const QString& name) {
   Ghost named = *pins_[n];
   named.name = name;
   const auto after = std::make_shared<const Ghost>(named);
-  undo_.push(new Change(
-      tr("name a pin"), [set, after] { set(after); }, [set, before = pins_[n]] { set(before); }));
+  auto* change = new Change(
+      tr("name a pin"), [set, after] { set(after); }, [set, before = pins_[n]] { set(before); });
+  undo_.push(change->about(revision_));
 }
 
 void TakeDesk::show_recording(Recording recording) {
   session_.show(std::move(recording));
   pass(journalled_at_);
+  update_ghost();
   emit values_changed();
 }
 
@@ -238,7 +277,6 @@ void TakeDesk::keep_ghost() {
   undo_.push(new Change(
       tr("keep the retake"),
       [this, kept] {
-        study_.wait();
         study_.put_back(kept.file);
         show_recording(kept);
       },
@@ -251,52 +289,62 @@ void TakeDesk::keep_ghost() {
 void TakeDesk::put_back() {
   if (!session_.has_shown()) return;
   const Recording& shown = session_.shown();
-  const auto set = [this](const Profile& p, int rate, const std::shared_ptr<const Place>& place) {
+  const auto set = [this](Profile p, int rate, const std::shared_ptr<const Place>& place) {
+    p.name = session_.profile().name;
     take_values(p, rate, place);
   };
-  undo_.push(new Change(
+  auto* change = new Change(
       tr("put the values back"),
-      [set, p = shown.take.profile, rate = shown.run.tick_rate()] { set(p, rate, nullptr); },
+      [set, p = values_at_showing_, rate = shown.run.tick_rate()] { set(p, rate, nullptr); },
       [set, p = session_.profile(), rate = session_.tick_rate(), place = other_place_] {
         set(p, rate, place);
-      }));
+      });
+  undo_.push(change->about(profile_era_));
+}
+
+bool TakeDesk::can_put_back() const {
+  if (!session_.has_shown() || session_.live()) return false;
+  return identity_of(session_.profile()) != identity_of(values_at_showing_) ||
+         session_.tick_rate() != session_.shown().run.tick_rate() || other_place_ != nullptr;
 }
 
 // What is known of the whole is known of its part: nothing is run again.
-void TakeDesk::save_part(const Stretch& stretch, const QString& suffix) {
+QString TakeDesk::save_part(const Stretch& stretch, const QString& suffix) {
   Recording whole = session_.shown();
   complete(whole);
   Take take = part_of(whole.take, stretch.first, stretch.last, whole.run.state(stretch.first));
   take.about.name += suffix.toStdString();
   take.about.star = false;
   take.about.path = way_of(whole.run, stretch);
-  const QString file = study_.save(std::move(take));
-  undo_.push(new Change(
-      tr("keep a stretch"),
-      [this, file] {
-        study_.wait();
-        study_.put_back(file);
-      },
-      [this, file] { study_.put_aside(file); }));
+  return study_.save(std::move(take));
 }
 
 void TakeDesk::keep_stretch(const Stretch& stretch) {
   if (!session_.has_shown() || stretch.first >= stretch.last) return;
   const double rate = session_.shown().run.tick_rate();
-  save_part(stretch, tr(", %1 to %2 s")
-                         .arg(double(stretch.first) / rate, 0, 'f', 1)
-                         .arg(double(stretch.last) / rate, 0, 'f', 1));
+  const QString file = save_part(stretch, tr(", %1 to %2 s")
+                                              .arg(double(stretch.first) / rate, 0, 'f', 1)
+                                              .arg(double(stretch.last) / rate, 0, 'f', 1));
+  undo_.push(new Change(
+      tr("keep a stretch"), [this, file] { study_.put_back(file); }, [this, file] { study_.put_aside(file); }));
 }
 
 void TakeDesk::split(std::size_t tick) {
   if (!session_.has_shown() || tick == 0 || tick >= session_.shown().run.ticks()) return;
   session_.finish();
-  undo_.beginMacro(tr("split"));
   const QString whole = session_.shown().file;
-  save_part({0, tick}, tr(", first part"));
-  save_part({tick, session_.shown().run.ticks()}, tr(", second part"));
-  if (!whole.isEmpty()) put_aside(whole);
-  undo_.endMacro();
+  const QStringList parts = {save_part({0, tick}, tr(", first part")),
+                             save_part({tick, session_.shown().run.ticks()}, tr(", second part"))};
+  undo_.push(new Change(
+      tr("split"),
+      [this, whole, parts] {
+        for (const QString& part : parts) study_.put_back(part);
+        if (!whole.isEmpty()) study_.put_aside_once_saved(whole, parts);
+      },
+      [this, whole, parts] {
+        if (!whole.isEmpty()) study_.put_back(whole);
+        for (const QString& part : parts) study_.put_aside(part);
+      }));
 }
 
 void TakeDesk::change_about(const QString& file, const TakeAbout& about, const QString& what) {

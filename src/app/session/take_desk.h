@@ -21,7 +21,9 @@ class TakeDesk : public QObject {
   ~TakeDesk() override;  // Saves what is open, and waits for it.
 
   Study& study() { return study_; }
-  QUndoStack& undo() { return undo_; }
+  const QUndoStack& undo() const { return undo_; }
+  void undo_once();
+  void redo_once();
   const Retaker& retaker() const { return retaker_; }
   void cancel_retake() { retaker_.cancel(); }
 
@@ -33,7 +35,9 @@ class TakeDesk : public QObject {
   // it is done or undone.
   void set_profile(const Profile& profile, const QString& what, int gesture = 0,
                    const std::function<void(bool done)>& also = {});
-  // The same without undo, for values that are only felt for a moment.
+  // Another profile altogether: what was done to the one before is no more to be undone.
+  void begin_profile(const Profile& profile);
+  // Values without undo: those that are only felt for a moment, or another name.
   void try_profile(const Profile& profile) { take_values(profile, session_.tick_rate(), other_place_); }
   void set_tick_rate(int rate);
   // Runs the shown take on another place too, until put_back().
@@ -50,7 +54,9 @@ class TakeDesk : public QObject {
   void unpin(std::size_t n);                                  //
   void name_pin(std::size_t n, const QString& name);          //
   void keep_ghost();                                          // The changed run becomes a take, and is shown.
-  void put_back();                                            // The values are again those of the shown take.
+  // The values are again those that there were when the shown take came to be shown.
+  void put_back();
+  bool can_put_back() const;
 
   // Editing takes.
   void keep_stretch(const Stretch& stretch);  // As a take of its own.
@@ -76,7 +82,8 @@ class TakeDesk : public QObject {
   void update_ghost();
   void pin_ghost(const std::shared_ptr<const Ghost>& ghost);
   void take_values(const Profile& profile, int tick_rate, std::shared_ptr<const Place> place);
-  void save_part(const Stretch& stretch, const QString& suffix);
+  QString save_part(const Stretch& stretch, const QString& suffix);
+  void drop_stale();
 
   DriveSession& session_;
   Study study_;
@@ -86,8 +93,9 @@ class TakeDesk : public QObject {
   std::shared_ptr<const Ghost> ghost_;
   std::vector<std::shared_ptr<const Ghost>> pins_;
   std::shared_ptr<const Place> other_place_;  // To retake on, if it is not the shown take's.
+  Profile values_at_showing_;
   double journalled_at_ = -1.0;
-  std::uint64_t revision_ = 0;
+  std::uint64_t revision_ = 0, profile_era_ = 0;
   bool was_live_ = false;
 };
 

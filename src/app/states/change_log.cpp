@@ -9,6 +9,7 @@
 #include "states/guard_words.h"
 #include "theme/state_colours.h"
 #include "theme/theme.h"
+#include "widgets/plain_tip.h"
 
 namespace lagniappe::app {
 namespace {
@@ -87,7 +88,7 @@ void ChangeLog::show_firings() {
         new QTreeWidgetItem({desk_.time_text(f.tick), firing_words(desk_, f), firing_guard_words(desk_, f)});
     item->setData(0, Qt::UserRole, qulonglong(f.tick));
     item->setIcon(1, dot(theme::state_colour(f.to, desk_.chart())));
-    for (int c = 0; c < 3; ++c) item->setToolTip(c, item->text(2));
+    for (int c = 0; c < 3; ++c) item->setToolTip(c, plain_tip(item->text(2)));
     items.append(item);
   }
   list_->addTopLevelItems(items);

@@ -146,23 +146,6 @@ void LuaEditor::show_parts(const std::vector<GuardPart>& parts) {
   for (const GuardPart& part : parts) mark(part.holds ? kHolds : kFails, part.begin, part.end);
 }
 
-// What is typed is not the window's.
-bool LuaEditor::event(QEvent* event) {
-  if (event->type() == QEvent::ShortcutOverride) {
-    const auto* key = static_cast<QKeyEvent*>(event);
-    const bool control = key->modifiers() & Qt::ControlModifier;
-    const bool edits =
-        control && (key->key() == Qt::Key_Z || key->key() == Qt::Key_A || key->key() == Qt::Key_C ||
-                    key->key() == Qt::Key_V || key->key() == Qt::Key_X);
-    const bool function = key->key() >= Qt::Key_F1 && key->key() <= Qt::Key_F35;
-    if ((!control || edits) && !function) {
-      event->accept();
-      return true;
-    }
-  }
-  return QsciScintilla::event(event);
-}
-
 void LuaEditor::keyPressEvent(QKeyEvent* event) {
   const bool enter = event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter;
   const bool listed = SendScintilla(SCI_AUTOCACTIVE) != 0;

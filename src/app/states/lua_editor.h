@@ -27,7 +27,6 @@ class LuaEditor : public QsciScintilla {
   void left();  // Esc, or Ctrl+Enter.
 
  protected:
-  bool event(QEvent* event) override;
   void keyPressEvent(QKeyEvent* event) override;
 
  private:

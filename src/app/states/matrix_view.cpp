@@ -153,25 +153,12 @@ void MatrixView::mouseDoubleClickEvent(QMouseEvent* event) {
   if (indexAt(event->pos()).isValid()) emit edit_asked();
 }
 
-// Keys that walk the grid are the grid's while it has the focus, though the window has other uses for them.
+// Moves states, though the window may have another use for it.
 bool MatrixView::event(QEvent* event) {
   if (event->type() == QEvent::ShortcutOverride) {
-    auto* key = static_cast<QKeyEvent*>(event);
-    const bool plain = (key->modifiers() & ~Qt::KeypadModifier) == Qt::NoModifier;
-    switch (key->key()) {
-      case Qt::Key_Space:
-      case Qt::Key_Home:
-      case Qt::Key_End:
-      case Qt::Key_Delete:
-        if (plain) event->accept();
-        return plain;
-      case Qt::Key_Up:
-      case Qt::Key_Down:
-        if (key->modifiers() & Qt::ControlModifier) event->accept();
-        break;
-      default:
-        break;
-    }
+    const auto* key = static_cast<QKeyEvent*>(event);
+    const bool moves = key->key() == Qt::Key_Up || key->key() == Qt::Key_Down;
+    if (moves && key->modifiers() & Qt::ControlModifier) event->accept();
   }
   return QTableView::event(event);
 }

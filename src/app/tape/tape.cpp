@@ -18,6 +18,7 @@ namespace {
 constexpr int kNames = 92, kRight = 14, kTop = 9, kBottom = 20;  // Pixels around the lanes.
 constexpr int kFindings = 13, kStates = 22, kContacts = 39, kFirings = 18, kLeastCurve = 34;
 constexpr int kTallCurve = 60;  // Pixels from which there is room for more numbers.
+constexpr int kLeastHeight = 212, kLeastWithoutCurves = 120;  // Of all lanes, with two curves.
 constexpr double kCurveWidth = 1.5;
 constexpr double kLiveReplot = 0.07;    // s between two drawings of the whole tape while driving.
 constexpr double kShortestShown = 5.0;  // s shown of a take that is only beginning.
@@ -56,7 +57,7 @@ Tape::Tape(DriveSession& session, QWidget* parent, Third third)
   setObjectName("tape");
   setFocusPolicy(Qt::TabFocus);
   setMouseTracking(true);
-  setMinimumHeight(120);
+  setMinimumHeight(third == Third::Contacts ? kLeastHeight : kLeastWithoutCurves);
   setBackground(QBrush(theme::kSheet));
   setNoAntialiasingOnDrag(false);
   setAccessibleName(tr("Tape"));

@@ -9,6 +9,7 @@
 #include <QSurfaceFormat>
 #include <QTimer>
 #include <memory>
+#include <optional>
 
 namespace lagniappe::app {
 namespace {
@@ -98,13 +99,45 @@ class ReadbackCanvas final : public QWidget, public Canvas {
   bool begun_ = false;
 };
 
-bool software_opengl() {
+// Without OpenGL: time goes on by the frames that would be.
+class EmptyCanvas final : public QWidget, public Canvas {
+ public:
+  EmptyCanvas(Drawable& drawing, QWidget* parent) : QWidget(parent), drawing_(drawing) {
+    leave_input_to_parent(*this);
+  }
+  QWidget& widget() override { return *this; }
+  void make_current() override {}
+  void done_current() override {}
+  QImage picture() override { return QImage(size(), QImage::Format_RGB32); }
+  QString trouble() const override {
+    return tr(
+        "There is no OpenGL 3.3 on this display; on Debian the package libgl1-mesa-dri brings it. Tape, "
+        "ledger and cards work without.");
+  }
+
+ protected:
+  void paintEvent(QPaintEvent*) override {
+    QPainter painter(this);
+    drawing_.draw_text(painter);
+    QTimer::singleShot(0, this, [this] { drawing_.shown(); });
+  }
+
+ private:
+  Drawable& drawing_;
+};
+
+// What draws; nothing where nothing does.
+std::optional<QByteArray> opengl_renderer() {
   QOffscreenSurface surface;
   surface.create();
   QOpenGLContext context;
-  if (!context.create() || !context.makeCurrent(&surface)) return false;
+  if (!context.create() || !context.makeCurrent(&surface)) return std::nullopt;
   const QByteArray renderer(reinterpret_cast<const char*>(context.functions()->glGetString(GL_RENDERER)));
   context.doneCurrent();
+  return renderer;
+}
+
+bool is_software(const QByteArray& renderer) {
   return renderer.contains("llvmpipe") || renderer.contains("softpipe") || renderer.contains("swrast");
 }
 
@@ -120,7 +153,9 @@ void choose_opengl() {
 
 Canvas* make_canvas(Drawable& drawing, QWidget* parent) {
   const QByteArray wanted = qgetenv("LAGNIAPPE_CANVAS");
-  const bool readback = wanted == "readback" || (wanted != "widget" && software_opengl());
+  const auto renderer = opengl_renderer();
+  if (!renderer) return new EmptyCanvas(drawing, parent);
+  const bool readback = wanted == "readback" || (wanted != "widget" && is_software(*renderer));
   if (readback) return new ReadbackCanvas(drawing, parent);
   return new WidgetCanvas(drawing, parent);
 }

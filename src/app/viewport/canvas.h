@@ -29,13 +29,15 @@ class Canvas {
   virtual QWidget& widget() = 0;
   virtual void make_current() = 0;
   virtual void done_current() = 0;
-  virtual QImage picture() = 0;  // The last frame's pixels.
+  virtual QImage picture() = 0;                   // The last frame's pixels.
+  virtual QString trouble() const { return {}; }  // Why nothing can be drawn on it, or empty.
 };
 
 // Asks for the OpenGL that everything is drawn with. To be called before the application object is made.
 void choose_opengl();
 
-// Returns the canvas that suits this machine, as a child of `parent`. The environment variable LAGNIAPPE_CANVAS
+// Returns the canvas that suits this machine, as a child of `parent`; without any OpenGL one that stays empty
+// and says why, while all else goes on. The environment variable LAGNIAPPE_CANVAS
 // ("widget" or "readback") decides otherwise. `drawing` must outlive it.
 Canvas* make_canvas(Drawable& drawing, QWidget* parent);
 

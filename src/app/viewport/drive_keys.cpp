@@ -27,7 +27,9 @@ constexpr DriveKey kKeys[] = {
 
 std::span<const DriveKey> drive_keys() { return kKeys; }
 
-std::optional<DriveKeyDoes> drive_key(int key) {
+std::optional<DriveKeyDoes> drive_key(const QKeyEvent& event) {
+  const int key = key_at_place(event);
+  if (key == 0) return std::nullopt;
   for (const DriveKey& k : kKeys) {
     if (key == k.key || (k.other_key != 0 && key == k.other_key)) return k.does;
   }

@@ -7,6 +7,7 @@
 #include <span>
 #include <variant>
 
+#include "keys/places.h"
 #include "session/drive_session.h"
 
 namespace lagniappe::app {
@@ -14,12 +15,13 @@ namespace lagniappe::app {
 // Held, the value that was touched last is driven with times this.
 struct Feel {
   double factor;
+  bool operator==(const Feel&) const = default;
 };
 
 using DriveKeyDoes = std::variant<DriveSession::Push, Action, Feel>;
 
 struct DriveKey {
-  int key, other_key;  // Qt::Key; other_key 0 if there is none.
+  int key, other_key;  // Qt::Key of the place, see places.h; other_key 0 if there is none.
   DriveKeyDoes does;
   const char* keys_text;
   const char* text;
@@ -27,7 +29,7 @@ struct DriveKey {
 
 std::span<const DriveKey> drive_keys();
 
-// Returns what a key does while driving, if anything.
-std::optional<DriveKeyDoes> drive_key(int key);
+// Returns what a key does while driving, if anything: by its place on the keyboard.
+std::optional<DriveKeyDoes> drive_key(const QKeyEvent& event);
 
 }  // namespace lagniappe::app

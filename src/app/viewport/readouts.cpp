@@ -11,6 +11,7 @@ namespace lagniappe::app {
 namespace {
 
 constexpr int kRowHeight = 19, kMargin = 14, kPanelWidth = 212, kNameWidth = 84;
+constexpr int kBelowHint = 48;           // Pixels from the top that the line of advice takes.
 constexpr double kFarthestLabel = 45.0;  // m from the eye.
 
 QString signed_number(double x, int digits) {
@@ -126,6 +127,7 @@ void Readouts::paint_panel(QPainter& painter) const {
   const auto shown = rows();
   const QRectF panel(kMargin, frame_.size.height() - kMargin - kRowHeight * double(shown.size()) - 12,
                      kPanelWidth, kRowHeight * double(shown.size()) + 12);
+  if (panel.top() < kBelowHint) return;  // No room: the figure matters more.
   paint_sheet(painter, panel);
   double y = panel.top() + 6;
   for (const auto& [name, value] : shown) {

@@ -10,7 +10,6 @@
 #include "theme/state_colours.h"
 #include "theme/theme.h"
 #include "viewport/carriage.h"
-#include "viewport/drive_keys.h"
 #include "viewport/entry_geometry.h"
 #include "viewport/readouts.h"
 
@@ -20,7 +19,7 @@ namespace {
 constexpr double kFreeSpeed = 9.0, kFreeFast = 28.0;  // m/s of the free camera.
 constexpr double kFreeBehind = 2.5;                   // m behind the head.
 constexpr double kFreeTurn = radians(0.25);           // Per pixel dragged.
-constexpr int kFarthestMove = 80;                     // Pixels of the first move after the mouse was taken.
+constexpr int kFarFromMiddle = 80;                    // Pixels that nobody moves a mouse within a call.
 constexpr double kCountEvery = 0.5;                   // s over which the draw rate is counted.
 constexpr double kClickDistance = 4.0;                // Pixels; who moves the mouse farther drags.
 constexpr double kPickDistance = 14.0;                // Pixels from what a ledger line is about.
@@ -66,7 +65,7 @@ ViewWidget::ViewWidget(DriveSession& session, QWidget* parent)
     : QWidget(parent), session_(session), canvas_(make_canvas(*this, this)), readouts_(session) {
   setFocusPolicy(Qt::StrongFocus);
   setMouseTracking(true);
-  setMinimumSize(320, 200);
+  setMinimumSize(320, 150);
   setObjectName("view");
   elapsed_.start();
   now_ = [this] { return elapsed_.nsecsElapsed() * 1e-9; };
@@ -108,21 +107,29 @@ void ViewWidget::set_driving(bool driving) {
   if (!driving) emit feel_asked(0.0);
   session_.set_attended(driving);
   has_driven_ = has_driven_ || driving;
-  keys_down_.clear();
-  session_.release_all();
+  let_all_go();
   // Left, the camera stays where it is until the free one is asked for.
   if (driving) {
     camera_.mode = drive_camera_;
     setFocus(Qt::OtherFocusReason);
     setCursor(Qt::BlankCursor);
     grabMouse();
-    QCursor::setPos(mapToGlobal(rect().center()));
-    centring_ = true;
+    const QPoint middle = PointerTurn::exact(mapToGlobal(rect().center()));
+    pointer_ = {};
+    pointer_.begin(middle, devicePixelRatioF());
+    send_pointer_to_middle();
   } else {
     releaseMouse();
     unsetCursor();
   }
   emit driving_changed(driving);
+}
+
+// A display server that moves no pointers for programs says afterwards that it is where it was.
+void ViewWidget::send_pointer_to_middle() {
+  const QPoint middle = PointerTurn::exact(mapToGlobal(rect().center()));
+  QCursor::setPos(middle);
+  if ((QCursor::pos() - middle).manhattanLength() > kFarFromMiddle) pointer_.only_follow();
 }
 
 void ViewWidget::set_first_person(bool first) {
@@ -278,42 +285,72 @@ void ViewWidget::resizeEvent(QResizeEvent* event) {
   canvas_->widget().setGeometry(rect());
 }
 
-bool ViewWidget::handle_key(int key, bool down) {
-  const auto does = drive_key(key);
-  if (!does) return false;
-  if (down) {
-    keys_down_.insert(key);
-  } else {
-    keys_down_.erase(key);
-  }
+void ViewWidget::press(const DriveKeyDoes& does) {
+  const auto* push = std::get_if<DriveSession::Push>(&does);
   if (!driving_) {
-    if (down && std::holds_alternative<DriveSession::Push>(*does)) begin_free();
-    return true;
-  }
-  if (const auto* push = std::get_if<DriveSession::Push>(&*does)) {
-    session_.push(*push, down);
-  } else if (const auto* feel = std::get_if<Feel>(&*does)) {
-    emit feel_asked(down ? feel->factor : 0.0);
+    if (push != nullptr) begin_free();
+  } else if (push != nullptr) {
+    session_.push(*push, true);
+  } else if (const auto* feel = std::get_if<Feel>(&does)) {
+    emit feel_asked(feel->factor);
   } else {
-    session_.hold(std::get<Action>(*does), down);
+    session_.hold(std::get<Action>(does), true);
   }
-  return true;
+}
+
+void ViewWidget::let_go(const DriveKeyDoes& does) {
+  if (!driving_ || is_held(does)) return;  // Another key does the same.
+  if (const auto* push = std::get_if<DriveSession::Push>(&does)) {
+    session_.push(*push, false);
+  } else if (std::holds_alternative<Feel>(does)) {
+    emit feel_asked(0.0);
+  } else {
+    session_.hold(std::get<Action>(does), false);
+  }
+}
+
+bool ViewWidget::is_held(const DriveKeyDoes& does) const {
+  return std::any_of(keys_down_.begin(), keys_down_.end(),
+                     [&](const auto& down) { return down.second == does; });
+}
+
+void ViewWidget::let_all_go() {
+  keys_down_.clear();
+  session_.release_all();
+}
+
+// While one drives, the places that drive are the character's, whatever the layout has there.
+bool ViewWidget::event(QEvent* event) {
+  if (event->type() == QEvent::ShortcutOverride && driving_) {
+    const auto* key = static_cast<QKeyEvent*>(event);
+    const bool plain = !(key->modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier));
+    if (plain && drive_key(*key)) {
+      event->accept();
+      return true;
+    }
+  }
+  return QWidget::event(event);
 }
 
 void ViewWidget::keyPressEvent(QKeyEvent* event) {
-  if (event->isAutoRepeat() && drive_key(event->key())) return;
   if (event->key() == Qt::Key_Escape && driving_) return set_driving(false);
-  if (!handle_key(event->key(), true)) QWidget::keyPressEvent(event);
+  const auto does = drive_key(*event);
+  const bool plain = !(event->modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier));
+  if (!does || !plain) return QWidget::keyPressEvent(event);
+  if (!event->isAutoRepeat() && keys_down_.emplace(code_of(*event), *does).second) press(*does);
 }
 
 void ViewWidget::keyReleaseEvent(QKeyEvent* event) {
-  if (event->isAutoRepeat() && drive_key(event->key())) return;
-  if (!handle_key(event->key(), false)) QWidget::keyReleaseEvent(event);
+  const auto down = keys_down_.find(code_of(*event));
+  if (down == keys_down_.end()) return QWidget::keyReleaseEvent(event);
+  if (event->isAutoRepeat()) return;
+  const DriveKeyDoes does = down->second;
+  keys_down_.erase(down);
+  let_go(does);
 }
 
 void ViewWidget::focusOutEvent(QFocusEvent* event) {
-  keys_down_.clear();
-  session_.release_all();
+  let_all_go();
   set_driving(false);
   QWidget::focusOutEvent(event);
 }
@@ -330,16 +367,10 @@ void ViewWidget::mouseReleaseEvent(QMouseEvent* event) {
 
 void ViewWidget::mouseMoveEvent(QMouseEvent* event) {
   if (driving_) {
-    const QPoint middle = mapToGlobal(rect().center());
-    const QPoint moved = event->globalPosition().toPoint() - middle;
-    // Until the mouse is known to be in the middle, a far place is where it was before, not where it was moved
-    // to.
-    const bool stale = centring_ && moved.manhattanLength() > kFarthestMove;
-    if (!stale) centring_ = false;
-    if (stale) QCursor::setPos(middle);
-    if (stale || moved.isNull()) return;
-    session_.turn_by(Vec2(moved.x(), moved.y()));
-    QCursor::setPos(middle);
+    const QPointF moved = pointer_.seen(event->globalPosition());
+    if (!moved.isNull()) session_.turn_by(Vec2(moved.x(), moved.y()));
+    const QPointF from_middle = event->globalPosition() - PointerTurn::exact(mapToGlobal(rect().center()));
+    if (!from_middle.isNull() && !pointer_.only_follows()) send_pointer_to_middle();
     return;
   }
   if (!(event->buttons() & (Qt::LeftButton | Qt::RightButton))) return;
@@ -361,13 +392,13 @@ void ViewWidget::wheelEvent(QWheelEvent* event) {
 }
 
 void ViewWidget::move_free_camera(double seconds) {
-  const auto down = [&](int a, int b) { return double(keys_down_.count(a) + keys_down_.count(b) > 0); };
-  Vec3 wish(down(Qt::Key_D, Qt::Key_Right) - down(Qt::Key_A, Qt::Key_Left),
-            down(Qt::Key_Space, Qt::Key_Space) - down(Qt::Key_C, Qt::Key_C),
-            down(Qt::Key_W, Qt::Key_Up) - down(Qt::Key_S, Qt::Key_Down));
+  using Push = DriveSession::Push;
+  const auto held = [this](const DriveKeyDoes& does) { return double(is_held(does)); };
+  const Vec3 wish(held(Push::Right) - held(Push::Left), held(Action::Jump) - held(Action::Crouch),
+                  held(Push::Forward) - held(Push::Back));
   if (length(wish) > 0.0)
     camera_.move_free(unit_or(wish, wish) *
-                      ((keys_down_.count(Qt::Key_Shift) ? kFreeFast : kFreeSpeed) * std::min(seconds, 0.1)));
+                      ((is_held(Action::Sprint) ? kFreeFast : kFreeSpeed) * std::min(seconds, 0.1)));
 }
 
 }  // namespace lagniappe::app

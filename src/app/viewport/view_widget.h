@@ -6,10 +6,12 @@
 #include <QTimer>
 #include <QWidget>
 #include <functional>
-#include <set>
+#include <map>
 
 #include "viewport/canvas.h"
+#include "viewport/drive_keys.h"
 #include "viewport/overlay_lines.h"
+#include "viewport/pointer_turn.h"
 #include "viewport/readouts.h"
 #include "viewport/renderer.h"
 #include "viewport/trail_lines.h"
@@ -44,7 +46,8 @@ class ViewWidget : public QWidget, private Drawable {
   const Readouts& readouts() const { return readouts_; }
   void set_legend(std::vector<Readouts::LegendLine> lines) { readouts_.set_legend(std::move(lines)); }
   QImage picture() { return canvas_->picture(); }  // Of the last frame.
-  QString trouble() const { return trouble_; }     // Why nothing can be drawn, or empty.
+  // Why nothing can be drawn, or empty.
+  QString trouble() const { return trouble_.isEmpty() ? canvas_->trouble() : trouble_; }
 
   // The time in seconds that frames go by; tests set their own.
   void set_clock(std::function<double()> now) { now_ = std::move(now); }
@@ -60,6 +63,7 @@ class ViewWidget : public QWidget, private Drawable {
   void picked(std::optional<std::size_t> entry, lagniappe::PieceId piece);
 
  protected:
+  bool event(QEvent* event) override;
   void resizeEvent(QResizeEvent* event) override;
   void keyPressEvent(QKeyEvent* event) override;
   void keyReleaseEvent(QKeyEvent* event) override;
@@ -74,7 +78,11 @@ class ViewWidget : public QWidget, private Drawable {
   void draw_gl(const QSize& pixels, bool flipped) override;
   void draw_text(QPainter& painter) override;
   void shown() override;
-  bool handle_key(int key, bool down);
+  void press(const DriveKeyDoes& does);
+  void let_go(const DriveKeyDoes& does);
+  bool is_held(const DriveKeyDoes& does) const;
+  void let_all_go();
+  void send_pointer_to_middle();
   void begin_free();
   void move_free_camera(double seconds);
   Eye eye(double seconds);
@@ -105,12 +113,12 @@ class ViewWidget : public QWidget, private Drawable {
   double counted_since_ = 0.0, frames_per_second_ = 0.0;
   int frames_counted_ = 0;
   CameraMode drive_camera_ = CameraMode::ThirdPerson;
-  std::set<int> keys_down_;
+  std::map<std::uint32_t, DriveKeyDoes> keys_down_;  // By code_of(): what was pressed is what is let go.
+  PointerTurn pointer_;
   QPointF drag_from_, pressed_at_;
   QString trouble_;
   bool begun_ = false, driving_ = false, grid_ = true, plain_ = false, scene_changed_ = false,
        has_driven_ = false;
-  bool centring_ = false;  // The mouse was sent to the middle and has not been seen there yet.
 };
 
 }  // namespace lagniappe::app

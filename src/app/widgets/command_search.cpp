@@ -98,7 +98,6 @@ void CommandSearch::run_current() {
 
 bool CommandSearch::eventFilter(QObject* watched, QEvent* event) {
   if (event->type() == QEvent::FocusOut) hide();
-  if (event->type() == QEvent::ShortcutOverride) event->accept();
   if (event->type() != QEvent::KeyPress) return QFrame::eventFilter(watched, event);
   switch (static_cast<QKeyEvent*>(event)->key()) {
     case Qt::Key_Escape:

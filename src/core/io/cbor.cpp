@@ -26,7 +26,8 @@ std::optional<Head> head_at(std::string_view bytes, std::size_t at) {
   const std::size_t width = std::size_t{1} << (head.minor - 24);
   if (bytes.size() - at - 1 < width) return std::nullopt;
   head.value = 0;
-  for (std::size_t i = 1; i <= width; ++i) head.value = head.value << 8 | static_cast<unsigned char>(bytes[at + i]);
+  for (std::size_t i = 1; i <= width; ++i)
+    head.value = head.value << 8 | static_cast<unsigned char>(bytes[at + i]);
   head.size += width;
   return head;
 }

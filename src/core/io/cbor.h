@@ -29,8 +29,8 @@ class CborCursor {
   std::size_t at_ = 0;
 };
 
-// Whether `bytes` are one whole CBOR value that a recursive reader may be given: nested no deeper than `deepest`,
-// every length said beforehand, nothing behind it.
+// Whether `bytes` are one whole CBOR value that a recursive reader may be given: nested no deeper than
+// `deepest`, every length said beforehand, nothing behind it.
 bool is_plain_cbor(std::string_view bytes, std::size_t deepest);
 
 }  // namespace lagniappe

@@ -17,7 +17,8 @@ namespace {
 
 constexpr int kMostTreads = 10000;
 constexpr std::size_t kMostTriangles = 20'000'000;
-// Flights of stairs are a line in a file and may be a million triangles: so many for each piece, on the average.
+// Flights of stairs are a line in a file and may be a million triangles: so many for each piece, on the
+// average.
 constexpr std::size_t kMadePerPiece = 4'000, kMadeAnyway = 2'000'000;
 const std::vector<std::string_view> kKinds = {"block", "ramp", "stairs", "spiral-stairs", "triangles", "model"};
 const std::vector<std::string_view> kPieceKeys = {"id", "kind", "at", "turn", "surface", "motion"};
@@ -223,7 +224,8 @@ Course read_course_document(const JsonCursor& document, const std::optional<std:
       cursor.fail(fmt::format("with this piece the course has more than {} triangles", kMostTriangles));
     made += most_made(course.pieces.back().shape);
     if (made > kMadeAnyway + kMadePerPiece * course.pieces.size())
-      cursor.fail("with this piece the stairs of the course come to far more triangles than so few pieces should");
+      cursor.fail(
+          "with this piece the stairs of the course come to far more triangles than so few pieces should");
   }
   if (course.pieces.empty()) document.at("pieces").fail("a course needs at least one piece");
   const JsonCursor marks = document.at("marks");

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: MIT
-// The calls by which files are written: a door, so that tests can let each of them fail, or end the program there.
+// The calls by which files are written: a door, so that tests can let each of them fail, or end the program
+// there.
 #pragma once
 
 #include <sys/types.h>

@@ -322,8 +322,8 @@ class Reader {
   std::size_t triangles_ = 0;
 };
 
-// The files that a model names, as the package asks for them: plain relative names below the model's folder, and
-// never the working directory, where the package looks next.
+// The files that a model names, as the package asks for them: plain relative names below the model's folder,
+// and never the working directory, where the package looks next.
 constexpr const char* kBesideModel = "beside";
 
 struct BesideModel {
@@ -332,18 +332,18 @@ struct BesideModel {
   std::string fault{};
 
   tinygltf::FsCallbacks callbacks() {
-    return {[](const std::string& path, void*) { return path.starts_with(std::string(kBesideModel) + "/"); },
-            [](const std::string& path, void*) { return path; },
-            [](std::vector<unsigned char>* out, std::string* why, const std::string& path, void* self) {
-              return static_cast<BesideModel*>(self)->read(path.substr(std::strlen(kBesideModel) + 1), *out, *why);
-            },
-            [](std::string*, const std::string&, const std::vector<unsigned char>&, void*) { return false; },
-            this};
+    return {
+        [](const std::string& path, void*) { return path.starts_with(std::string(kBesideModel) + "/"); },
+        [](const std::string& path, void*) { return path; },
+        [](std::vector<unsigned char>* out, std::string* why, const std::string& path, void* self) {
+          return static_cast<BesideModel*>(self)->read(path.substr(std::strlen(kBesideModel) + 1), *out, *why);
+        },
+        [](std::string*, const std::string&, const std::vector<unsigned char>&, void*) { return false; }, this};
   }
   bool read(const std::string& name, std::vector<unsigned char>& out, std::string& why) {
     const auto bad = file_name_fault(name);
-    const Result<std::string> text =
-        bad ? Result<std::string>(refuse({plain_name(name), "its name", *bad})) : read_text(folder + "/" + name);
+    const Result<std::string> text = bad ? Result<std::string>(refuse({plain_name(name), "its name", *bad}))
+                                         : read_text(folder + "/" + name);
     if (!text) {
       fault = why = text.error().sentence();
       return false;
@@ -383,7 +383,8 @@ Result<std::string_view> json_text(const std::string& bytes, bool binary, const 
     return refuse({path, "byte 0", "this is no GLB file: it should begin with \"glTF\""});
   }
   std::memcpy(&whole, bytes.data() + 8, 4);
-  if (whole > bytes.size()) return refuse({path, "byte 8", "it is shorter than it says; the file seems to be cut off"});
+  if (whole > bytes.size())
+    return refuse({path, "byte 8", "it is shorter than it says; the file seems to be cut off"});
   std::memcpy(&length, bytes.data() + 12, 4);
   std::memcpy(&kind, bytes.data() + 16, 4);
   if (kind != 0x4E4F534Au || length > bytes.size() - 20) {
@@ -432,7 +433,8 @@ Result<Model> read_gltf(const std::string& path) {
     }
   }
 
-  BesideModel beside{path.find('/') == std::string::npos ? "." : path.substr(0, path.rfind('/')), bytes->size()};
+  BesideModel beside{path.find('/') == std::string::npos ? "." : path.substr(0, path.rfind('/')),
+                     bytes->size()};
   tinygltf::TinyGLTF loader;
   loader.SetFsCallbacks(beside.callbacks());
   tinygltf::Model model;

@@ -185,9 +185,9 @@ std::string profile_sheet(const Profile& profile, int tick_rate) {
     add(f, text(f.get(profile)), text(f.get(plain)), {{"words", f.words}});
   }
   const Sheet sheet = {{"name", profile.name},
-                      {"tick_rate", tick_rate},
-                      {"values", values},
-                      {"figures", figures_json(profile, tick_rate)}};
+                       {"tick_rate", tick_rate},
+                       {"values", values},
+                       {"figures", figures_json(profile, tick_rate)}};
   return dumped(sheet, 2) + "\n";
 }
 

@@ -222,8 +222,12 @@ std::optional<std::size_t> find_no_utf8(std::string_view text) {
       continue;
     }
     const std::size_t more = first >= 0xF0 ? 3 : first >= 0xE0 ? 2 : 1;
-    const unsigned low = first == 0xE0 ? 0xA0 : first == 0xF0 ? 0x90 : 0x80,
-                   high = first == 0xED ? 0x9F : first == 0xF4 ? 0x8F : 0xBF;
+    const unsigned low = first == 0xE0   ? 0xA0
+                         : first == 0xF0 ? 0x90
+                                         : 0x80,
+                   high = first == 0xED   ? 0x9F
+                          : first == 0xF4 ? 0x8F
+                                          : 0xBF;
     if (first < 0xC2 || first > 0xF4 || second < low || second > high) return at;
     for (std::size_t i = 2; i <= more; ++i) {
       if (byte(at + i) < 0x80 || byte(at + i) > 0xBF) return at;
@@ -270,8 +274,7 @@ void check_heading(const JsonCursor& document, std::string_view kind) {
 
 void JsonCursor::must_be(bool right, const char* wanted) const {
   if (right) return;
-  fail(fmt::format("{} is wanted here, not {}", wanted,
-                   shown(dumped(*value_))));
+  fail(fmt::format("{} is wanted here, not {}", wanted, shown(dumped(*value_))));
 }
 
 void JsonCursor::only_keys(const std::vector<std::string_view>& known) const {

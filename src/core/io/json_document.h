@@ -47,8 +47,8 @@ class JsonCursor {
   double number(const NumberRange& range) const;
   int integer(int low, int high) const;
   std::uint64_t whole(std::uint64_t low, std::uint64_t high) const;  // To the last digit.
-  bool truth() const;        // true or false.
-  std::string text() const;  // Any string.
+  bool truth() const;                                                // true or false.
+  std::string text() const;                                          // Any string.
   std::string name() const;  // A string that is not empty, without control characters.
   Vec3 vec3(const NumberRange& range) const;
   Vec2 vec2(const NumberRange& range) const;
@@ -110,12 +110,12 @@ std::optional<std::size_t> find_json_value(std::string_view text, const std::str
 std::string dumped(const Json& json, int indent = -1);
 std::string dumped(const nlohmann::ordered_json& json, int indent = -1);
 
-// Reads a file, or as much of it as `most` bytes. Refuses what is missing, no file, unreadable, or, where all of
-// it is wanted, over 1 GiB.
+// Reads a file, or as much of it as `most` bytes. Refuses what is missing, no file, unreadable, or, where all
+// of it is wanted, over 1 GiB.
 Result<std::string> read_text(const std::string& path, std::size_t most = std::string::npos);
 
-// Returns where in the text something is no UTF-8; nothing where all is. Asked before text from outside gets into
-// anything that will be written as JSON.
+// Returns where in the text something is no UTF-8; nothing where all is. Asked before text from outside gets
+// into anything that will be written as JSON.
 std::optional<std::size_t> find_no_utf8(std::string_view text);
 
 // "line 3, column 14" of a byte.

@@ -162,7 +162,8 @@ Result<shape::Triangles> joined(const Model& model, const std::string& path) {
     for (const auto& surface : part.mesh.surfaces)
       number.push_back(static_cast<std::uint16_t>(number_of(surface, all.surfaces)));
     if (all.surfaces.size() > kMostSurfaces)
-      return refuse({path, "the whole model", fmt::format("it is made of more than {} surfaces", kMostSurfaces)});
+      return refuse(
+          {path, "the whole model", fmt::format("it is made of more than {} surfaces", kMostSurfaces)});
     for (const std::uint16_t surface : part.mesh.surface_of) all.surface_of.push_back(number[surface]);
     if (!all.surfaces.empty()) all.surface_of.resize(all.triangles.size(), 0);
   }

@@ -98,9 +98,8 @@ class Reader {
   void remark(const pugi::xml_node& node, const std::string& what) {
     // Each counts its line from the start, and nobody reads thousands.
     if (chart_.remarks.size() > kMostRemarks) return;
-    chart_.remarks.push_back(chart_.remarks.size() == kMostRemarks
-                                 ? "there is more that was left out"
-                                 : place(node.offset_debug()) + ": " + what);
+    chart_.remarks.push_back(chart_.remarks.size() == kMostRemarks ? "there is more that was left out"
+                                                                   : place(node.offset_debug()) + ": " + what);
   }
 
   // The word before the colon of our own attributes: whatever the file binds to our namespace.

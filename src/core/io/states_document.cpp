@@ -26,7 +26,6 @@ namespace {
 
 using Ordered = nlohmann::ordered_json;
 
-
 // --- reading ---
 
 Override read_override(const JsonCursor& cursor, const std::string& path) {
@@ -185,7 +184,8 @@ std::shared_ptr<const StateChart> read_states(const JsonCursor& document) {
   StateTable table;
   const auto states = document.at("states").elements();
   if (states.size() > kMostStates)
-    document.at("states").fail(fmt::format("a table has at most {} states, not {}", kMostStates, states.size()));
+    document.at("states").fail(
+        fmt::format("a table has at most {} states, not {}", kMostStates, states.size()));
   for (const JsonCursor& state : states) table.states.push_back(read_state(state));
   if (document.has("transitions")) {
     const auto rows = document.at("transitions").elements();

@@ -178,8 +178,7 @@ class Expression::Parser {
     if (token_ == "") fault("something is missing at the end");
     if (token_ == "(") return parenthesis();
     const char c = token_.front();
-    if (ascii::is_digit(c) || (c == '.' && token_.size() > 1 && token_ != ".."))
-      return number();
+    if (ascii::is_digit(c) || (c == '.' && token_.size() > 1 && token_ != "..")) return number();
     if (ascii::is_letter(c) || c == '_') return name();
     // Strings, tables, lengths and comments are for Lua.
     if (std::string_view("\"'{[#~").find(c) != std::string_view::npos || token_ == "--") throw TooRich{};

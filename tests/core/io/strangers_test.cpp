@@ -36,21 +36,23 @@ void refused(const Result<T>& result, const std::string& words) {
 }
 
 json sparse_model(std::uint64_t count, int visits) {
-  json document = {{"asset", {{"version", "2.0"}}},
-                   {"scenes", {{{"nodes", json::array()}}}},
-                   {"nodes", json::array()},
-                   {"meshes", {{{"primitives", {{{"attributes", {{"POSITION", 0}}}}}}}}},
-                   {"accessors",
-                    {{{"componentType", 5126},
-                      {"count", count},
-                      {"type", "VEC3"},
-                      {"sparse",
-                       {{"count", 1},
-                        {"indices", {{"bufferView", 0}, {"componentType", 5123}}},
-                        {"values", {{"bufferView", 1}}}}}}}},
-                   {"bufferViews",
-                    {{{"buffer", 0}, {"byteLength", 2}}, {{"buffer", 0}, {"byteOffset", 4}, {"byteLength", 12}}}},
-                   {"buffers", {{{"byteLength", 16}, {"uri", "data:application/octet-stream;base64,AAAAAAAAAAAAAAAAAAAAAA=="}}}}};
+  json document = {
+      {"asset", {{"version", "2.0"}}},
+      {"scenes", {{{"nodes", json::array()}}}},
+      {"nodes", json::array()},
+      {"meshes", {{{"primitives", {{{"attributes", {{"POSITION", 0}}}}}}}}},
+      {"accessors",
+       {{{"componentType", 5126},
+         {"count", count},
+         {"type", "VEC3"},
+         {"sparse",
+          {{"count", 1},
+           {"indices", {{"bufferView", 0}, {"componentType", 5123}}},
+           {"values", {{"bufferView", 1}}}}}}}},
+      {"bufferViews",
+       {{{"buffer", 0}, {"byteLength", 2}}, {{"buffer", 0}, {"byteOffset", 4}, {"byteLength", 12}}}},
+      {"buffers",
+       {{{"byteLength", 16}, {"uri", "data:application/octet-stream;base64,AAAAAAAAAAAAAAAAAAAAAA=="}}}}};
   for (int i = 0; i < visits; ++i) {
     document["scenes"][0]["nodes"].push_back(i);
     document["nodes"].push_back({{"mesh", 0}});
@@ -107,7 +109,8 @@ TEST_CASE("CBOR that is plain is what the package writes, and its least mutilati
     CHECK_FALSE(is_plain_cbor(bytes, 1));
   }
   CHECK_FALSE(is_plain_cbor("", 24));
-  CHECK_FALSE(is_plain_cbor(std::string("\x9a\xff\xff\xff\xff", 5), 24));  // Four milliards of elements, says it.
+  CHECK_FALSE(
+      is_plain_cbor(std::string("\x9a\xff\xff\xff\xff", 5), 24));  // Four milliards of elements, says it.
 }
 
 TEST_CASE("A kilobyte of a take cannot ask for gigabytes of inputs") {
@@ -131,8 +134,10 @@ TEST_CASE("A kilobyte of a take cannot ask for gigabytes of inputs") {
 TEST_CASE("A model of a few hundred bytes cannot ask for gigabytes of zeros, at once or mesh by mesh") {
   const Scratch scratch;
   const double before = peak_megabytes();
-  refused(read_model(scratch.write("once.gltf", sparse_model(50'000'000, 1).dump())), "far more than its file holds");
-  refused(read_model(scratch.write("often.gltf", sparse_model(300'000, 2'000).dump())), "far more than its file holds");
+  refused(read_model(scratch.write("once.gltf", sparse_model(50'000'000, 1).dump())),
+          "far more than its file holds");
+  refused(read_model(scratch.write("often.gltf", sparse_model(300'000, 2'000).dump())),
+          "far more than its file holds");
   CHECK(peak_megabytes() - before < 700.0);
   CHECK(read_model(scratch.write("few.gltf", sparse_model(3, 1).dump())).has_value() == false);  // No area.
 }
@@ -140,8 +145,9 @@ TEST_CASE("A model of a few hundred bytes cannot ask for gigabytes of zeros, at 
 TEST_CASE("A kilobyte of a course cannot ask for a hundred million triangles of stairs") {
   std::string flights;
   for (int i = 0; i < 19; ++i)
-    flights += (i > 0 ? "," : "") + std::string(R"({"id":")") + std::to_string(i) +
-               R"(","kind":"spiral-stairs","at":[0,0,0],"inner":1,"outer":2,"rise":0.1,"angle":20,"count":10000})";
+    flights +=
+        (i > 0 ? "," : "") + std::string(R"({"id":")") + std::to_string(i) +
+        R"(","kind":"spiral-stairs","at":[0,0,0],"inner":1,"outer":2,"rise":0.1,"angle":20,"count":10000})";
   refused(parse_course(course_with(flights), "c.json", ""), "far more triangles");
 }
 
@@ -164,9 +170,12 @@ TEST_CASE("A forest of equal names is named in a moment") {
   CHECK(took.count() < 20.0);  // It was hours' kind of work; now a second or two, also under sanitizers.
 }
 
-TEST_CASE("Text that is no UTF-8 is refused with its place, in charts and models, before it can reach a document") {
+TEST_CASE(
+    "Text that is no UTF-8 is refused with its place, in charts and models, before it can reach a document") {
   const Scratch scratch;
-  const std::string chart = "<scxml xmlns='http://www.w3.org/2005/07/scxml'>\n<state id='gr\xf6\xdf""er'/></scxml>";
+  const std::string chart =
+      "<scxml xmlns='http://www.w3.org/2005/07/scxml'>\n<state id='gr\xf6\xdf"
+      "er'/></scxml>";
   refused(parse_scxml(chart, "c.scxml"), "line 2, column 14: this is no UTF-8");
   refused(parse_scxml("<?xml version='1.0' encoding='ISO-8859-1'?>" + chart, "c.scxml"), "this is no UTF-8");
   refused(read_model(scratch.write("caf.obj", "o caf\xe9\nv 0 0 0\nv 0 0 1\nv 1 0 0\nf 1 2 3\n")),
@@ -179,10 +188,12 @@ TEST_CASE("Text that is no UTF-8 is refused with its place, in charts and models
 }
 
 TEST_CASE("Where UTF-8 ends is told by the byte") {
-  for (const char* fine : {"", "abc", "\xc3\xa9", "\xe2\x80\x9c", "\xf0\x9f\x98\x80", "\xef\xbf\xbf", "\xed\x9f\xbf"})
+  for (const char* fine :
+       {"", "abc", "\xc3\xa9", "\xe2\x80\x9c", "\xf0\x9f\x98\x80", "\xef\xbf\xbf", "\xed\x9f\xbf"})
     CHECK_FALSE(find_no_utf8(fine));
-  const std::pair<const char*, std::size_t> bad[] = {{"a\xff", 1}, {"ab\xc0\xaf", 2}, {"\xe0\x80\x80", 0}, {"\xed\xa0\x80", 0},
-                                                     {"\xf4\x90\x80\x80", 0}, {"x\xe2\x80", 1}, {"\x80", 0}, {"\xf0\x9f\x98", 0}};
+  const std::pair<const char*, std::size_t> bad[] = {
+      {"a\xff", 1},     {"ab\xc0\xaf", 2}, {"\xe0\x80\x80", 0}, {"\xed\xa0\x80", 0}, {"\xf4\x90\x80\x80", 0},
+      {"x\xe2\x80", 1}, {"\x80", 0},       {"\xf0\x9f\x98", 0}};
   for (const auto& [text, at] : bad) {
     INFO(text);
     CHECK(find_no_utf8(text) == at);
@@ -198,8 +209,8 @@ TEST_CASE("A model opens files below its own folder, by plain names, and no othe
   };
   CHECK(model("sub/tri.bin"));
   CHECK(model("sub%2Ftri.bin"));
-  for (const std::string& uri : {std::string("../outside.bin"), std::string("%2e%2e/outside.bin"), std::string("sub/../../outside.bin"),
-                                 scratch.path("outside.bin")}) {
+  for (const std::string& uri : {std::string("../outside.bin"), std::string("%2e%2e/outside.bin"),
+                                 std::string("sub/../../outside.bin"), scratch.path("outside.bin")}) {
     INFO(uri);
     refused(model(uri), "only files beside or below this one are opened");
   }
@@ -227,7 +238,8 @@ TEST_CASE("A course opens models below its own folder, and one within a take non
   scratch.write("courses/inside.obj", "v 0 0 0\nv 0 0 9\nv 9 0 0\nf 1 2 3\n");
   const auto course = [&](const std::string& file) {
     return read_course(scratch.write(
-        "courses/c.course.json", course_with(json{{"id", "m"}, {"kind", "model"}, {"at", {0, 0, 0}}, {"file", file}}.dump())));
+        "courses/c.course.json",
+        course_with(json{{"id", "m"}, {"kind", "model"}, {"at", {0, 0, 0}}, {"file", file}}.dump())));
   };
   CHECK(course("inside.obj"));
   CHECK(course("./inside.obj"));
@@ -238,19 +250,23 @@ TEST_CASE("A course opens models below its own folder, and one within a take non
   take.course = std::make_shared<const Course>(*course("inside.obj"));
   take.start = start_state(take.profile, Home{}, build_world(*take.course));
   json document = json::parse(take_json(take));
-  document["head"]["course"]["pieces"][0] = {{"id", "m"}, {"kind", "model"}, {"at", {0, 0, 0}}, {"file", scratch.path("outside.obj")}};
+  document["head"]["course"]["pieces"][0] = {
+      {"id", "m"}, {"kind", "model"}, {"at", {0, 0, 0}}, {"file", scratch.path("outside.obj")}};
   refused(parse_take_json(document.dump(), "x.json"), "it names no files");
 }
 
 TEST_CASE("Names are a line of text; those of models are made one") {
-  CHECK(plain_name("a\nb\x7f""c\xff") == "a b c?");
+  CHECK(plain_name("a\nb\x7f"
+                   "c\xff") == "a b c?");
   refused(parse_course(course_with(R"({"id":"a\nb","kind":"block","at":[0,-1,0],"size":[9,1,9]})"), "c", ""),
           "without control characters");
-  refused(parse_profile(R"({"lagniappe":"profile","version":1,"name":"W\n#define x"})", "p"), "without control characters");
+  refused(parse_profile(R"({"lagniappe":"profile","version":1,"name":"W\n#define x"})", "p"),
+          "without control characters");
 }
 
 TEST_CASE("A file with a byte order mark opens and is saved with it") {
-  const std::string mark = "\xEF\xBB\xBF", text = mark + R"({"lagniappe":"profile","version":1,"name":"Warden"})";
+  const std::string mark = "\xEF\xBB\xBF",
+                    text = mark + R"({"lagniappe":"profile","version":1,"name":"Warden"})";
   auto profile = parse_profile(text, "p");
   REQUIRE(profile);
   profile->jump.height = 1.7;

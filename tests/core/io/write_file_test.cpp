@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: MIT
-// Saving: on a disk that fails at every call in turn, killed at every call, over links, read-only and shared files.
+// Saving: on a disk that fails at every call in turn, killed at every call, over links, read-only and shared
+// files.
 #include <fcntl.h>
 #include <sys/file.h>
 #include <sys/stat.h>
@@ -27,7 +28,9 @@ class Faulty : public Disk {
 
   int calls() const { return calls_; }
 
-  int open(const char* path, int flags, mode_t mode) override { return bad() ? -1 : Disk::open(path, flags, mode); }
+  int open(const char* path, int flags, mode_t mode) override {
+    return bad() ? -1 : Disk::open(path, flags, mode);
+  }
   int mkostemp(char* pattern, int flags) override { return bad() ? -1 : Disk::mkostemp(pattern, flags); }
   ssize_t write(int file, const void* bytes, std::size_t size) override {
     return bad() ? -1 : Disk::write(file, bytes, std::min<std::size_t>(size, 3));
@@ -36,7 +39,9 @@ class Faulty : public Disk {
   int ftruncate(int file, off_t size) override { return bad() ? -1 : Disk::ftruncate(file, size); }
   int fsync(int file) override { return bad() ? -1 : Disk::fsync(file); }
   int fchmod(int file, mode_t mode) override { return bad() ? -1 : Disk::fchmod(file, mode); }
-  int fchown(int file, uid_t owner, gid_t group) override { return bad() ? -1 : Disk::fchown(file, owner, group); }
+  int fchown(int file, uid_t owner, gid_t group) override {
+    return bad() ? -1 : Disk::fchown(file, owner, group);
+  }
   int close(int file) override {
     const bool fails = bad();
     const int closed = Disk::close(file);  // A close that fails has closed all the same.
@@ -80,7 +85,8 @@ bool is_beside(const Scratch& scratch, const std::string& whole) {
 
 }  // namespace
 
-TEST_CASE("A disk that fails at any call of a save leaves the old file or the new one, and says so in a sentence") {
+TEST_CASE(
+    "A disk that fails at any call of a save leaves the old file or the new one, and says so in a sentence") {
   const Scratch scratch;
   const int calls = calls_of_a_save(scratch.write("w.json", kOld));
   REQUIRE(calls > 10);
@@ -91,7 +97,8 @@ TEST_CASE("A disk that fails at any call of a save leaves the old file or the ne
     const auto written = write_file(path, kNew, disk);
     CHECK(content(path) == (written ? kNew : kOld));
     CHECK(scratch.count() == 1);  // Nothing of it stays.
-    if (!written) CHECK_THAT(written.error().sentence(), Contains("w.json: the file: it cannot be written: No space"));
+    if (!written)
+      CHECK_THAT(written.error().sentence(), Contains("w.json: the file: it cannot be written: No space"));
   }
 }
 
@@ -120,7 +127,8 @@ TEST_CASE("A program that is killed at any call of a save leaves the old file or
   CHECK(new_ones > 0);
 }
 
-TEST_CASE("A file of several names is written in place: it keeps them, and one whole is on the disk at any failure") {
+TEST_CASE(
+    "A file of several names is written in place: it keeps them, and one whole is on the disk at any failure") {
   const Scratch scratch;
   const std::string path = scratch.write("w.json", kOld), other = scratch.path("other.json");
   REQUIRE(::link(path.c_str(), other.c_str()) == 0);
@@ -190,7 +198,8 @@ TEST_CASE("What lies under the name of a temporary file is not written through")
 
 TEST_CASE("A file that is being written is not taken for one that was left behind") {
   const Scratch scratch;
-  const std::string busy = scratch.write(".w.json.part-abcdef", kNew), left = scratch.write(".w.json.part-ghijkl", kNew);
+  const std::string busy = scratch.write(".w.json.part-abcdef", kNew),
+                    left = scratch.write(".w.json.part-ghijkl", kNew);
   const int held = ::open(busy.c_str(), O_RDONLY);
   REQUIRE(::flock(held, LOCK_EX) == 0);
   remove_left_temporaries(scratch.path(""));

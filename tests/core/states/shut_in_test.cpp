@@ -64,8 +64,8 @@ TEST_CASE("No name that a script can see can be given another value, nor can wha
 
 TEST_CASE("An environment that a script puts in place of its own is gone with the call") {
   Machine m;
-  const std::size_t counts =
-      m.add(ScriptSet::Kind::Action, "local v, s = velocity, speed v.up = s _ENV = {velocity = v, speed = s + 1}");
+  const std::size_t counts = m.add(
+      ScriptSet::Kind::Action, "local v, s = velocity, speed v.up = s _ENV = {velocity = v, speed = s + 1}");
   for (int i = 0; i < 3; ++i) {
     CHECK(m.run(counts).error.empty());
     CHECK(length(m.state.velocity_C) == 0.0);
@@ -87,8 +87,10 @@ TEST_CASE("A script that counts its calls in what it can see counts nothing: equ
 TEST_CASE("An error that is no text, with the memory full, is contained and told") {
   Machine m;
   const std::string fill = "local t = {} for i = 1, 1e7 do t[i] = i end ";
-  const std::size_t full = m.add(ScriptSet::Kind::Action, fill), number = m.add(ScriptSet::Kind::Action, "error(12345)"),
-                    table = m.add(ScriptSet::Kind::Action, "error({})"), nothing = m.add(ScriptSet::Kind::Action, "error()"),
+  const std::size_t full = m.add(ScriptSet::Kind::Action, fill),
+                    number = m.add(ScriptSet::Kind::Action, "error(12345)"),
+                    table = m.add(ScriptSet::Kind::Action, "error({})"),
+                    nothing = m.add(ScriptSet::Kind::Action, "error()"),
                     deep = m.add(ScriptSet::Kind::Action, "local function f() error(f()) end f()");
   for (int i = 0; i < 3; ++i) {
     CHECK_FALSE(m.run(full).error.empty());
@@ -113,12 +115,14 @@ TEST_CASE("Texts are compared byte by byte, and numbers become texts with a poin
   Machine m;
   CHECK(m.run(m.add(ScriptSet::Kind::Guard, "'Z' < 'a' and '\\u{e4}' > 'z'")).holds);
   Machine n;
-  CHECK(n.run(n.add(ScriptSet::Kind::Guard, "1.5 .. '' == '1.5' and tonumber('2.25') == 2.25 and tonumber('2,25') == nil"))
+  CHECK(n.run(n.add(ScriptSet::Kind::Guard,
+                    "1.5 .. '' == '1.5' and tonumber('2.25') == 2.25 and tonumber('2,25') == nil"))
             .holds);
 }
 
 TEST_CASE("What is not plain goes to Lua, wherever in the guard it stands") {
-  for (const char* guard : {"speed > 2^2", "5 % 2 > speed", "speed > 7 // 2", "speed > 3 -- fast", "speed < 1e999"}) {
+  for (const char* guard :
+       {"speed > 2^2", "5 % 2 > speed", "speed > 7 // 2", "speed > 3 -- fast", "speed < 1e999"}) {
     INFO(guard);
     CHECK_FALSE(guard_fault(guard, {}));
   }
