@@ -14,8 +14,14 @@ struct Error {
   std::string place;  // "line 12, column 5 (/pieces/3/size)", "node 4 'Roof'", "byte 20"; never empty.
   std::string what;   // One sentence: what is wrong, and what would be right.
 
-  // "FILE: PLACE: WHAT".
-  std::string sentence() const { return file + ": " + place + ": " + what; }
+  // "FILE: PLACE: WHAT", on one line whatever names from files are in it.
+  std::string sentence() const {
+    std::string text = file + ": " + place + ": " + what;
+    for (char& c : text) {
+      if (static_cast<unsigned char>(c) < 32) c = ' ';
+    }
+    return text;
+  }
 };
 
 template <typename T>

@@ -637,7 +637,14 @@ void MainWindow::resizeEvent(QResizeEvent* event) {
 void MainWindow::closeEvent(QCloseEvent* event) {
   make_safe();
   if (!desk_.study().all_saved() && !settle_unsaved()) return event->ignore();
+  stand_still();
   QMainWindow::closeEvent(event);
+}
+
+// What was saved is the end of it: frames that still come drive nothing on.
+void MainWindow::stand_still() {
+  session_.follow(std::nullopt);
+  session_.set_paused(true);
 }
 
 void MainWindow::make_safe() {
@@ -673,6 +680,7 @@ bool MainWindow::settle_unsaved() {
 
 // Nobody can be asked: what the study does not take goes where temporary files go, and the terminal is told.
 void MainWindow::end_by_signal() {
+  stand_still();
   make_safe();
   Study& study = desk_.study();
   if (study.all_saved()) return;

@@ -67,6 +67,7 @@ class MainWindow : public QMainWindow {
   QWidget* make_rail();
   void fit_screen();
   bool settle_unsaved();
+  void stand_still();
   void show_page(QWidget* page);
   void connect_states();
   void connect_actions();

@@ -108,9 +108,11 @@ bool KeyRule::eventFilter(QObject* watched, QEvent* event) {
   const auto* key = static_cast<const QKeyEvent*>(event);
   switch (event->type()) {
     case QEvent::ShortcutOverride:
-      if (watched->isWidgetType() && belongs_to(*static_cast<const QWidget*>(watched), *key)) {
-        event->accept();
-        return true;
+      if (const auto* widget = qobject_cast<const QWidget*>(watched)) {
+        const bool belongs = belongs_to(*widget, *key);
+        event->setAccepted(belongs);
+        // A line of text would claim more than it has a use for.
+        if (belongs || edits_text(*widget)) return true;
       }
       break;
     case QEvent::KeyPress:

@@ -264,6 +264,11 @@ TEST_CASE("Names are a line of text; those of models are made one") {
           "without control characters");
 }
 
+TEST_CASE("A refusal is one line, also where a key or the file's own name has a line break in it") {
+  refused(parse_profile(R"({"lagniappe":"profile","version":1,"name":"W","spe\ned":{}})", "a\nb.json"),
+          "a b.json: line 1");
+}
+
 TEST_CASE("A file with a byte order mark opens and is saved with it") {
   const std::string mark = "\xEF\xBB\xBF",
                     text = mark + R"({"lagniappe":"profile","version":1,"name":"Warden"})";
