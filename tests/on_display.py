@@ -3,7 +3,8 @@
 """Runs a program on a display of its own, with settings of its own, and ends as it ends.
 
 Usage: on_display.py PROGRAM [ARGUMENTS]
-The server picks a free number itself, so any number of these may start at once.
+The server picks a free number itself, so any number of these may start at once. LAGNIAPPE_SCREEN is the size of the
+screen, 1280x800 if it is not set.
 """
 import os
 import subprocess
@@ -13,7 +14,7 @@ import tempfile
 
 def main():
     told, telling = os.pipe()
-    server = subprocess.Popen(["Xvfb", "-displayfd", str(telling), "-screen", "0", "1280x800x24", "-nolisten", "tcp"],
+    server = subprocess.Popen(["Xvfb", "-displayfd", str(telling), "-screen", "0", os.environ.get("LAGNIAPPE_SCREEN", "1280x800") + "x24", "-nolisten", "tcp", "-noreset"],
                               pass_fds=[telling], stderr=subprocess.DEVNULL)
     os.close(telling)
     try:

@@ -15,6 +15,11 @@ namespace {
 
 void x(const QStringList& arguments) { REQUIRE(QProcess::execute("xdotool", arguments) == 0); }
 
+// Where a place of a widget is for the X server, at any scale.
+QPoint on_screen(const QWidget& widget, const QPoint& at) {
+  return (QPointF(widget.mapToGlobal(at)) * widget.devicePixelRatioF()).toPoint();
+}
+
 // Another layout, as the desktop would set it; the usual one again at the end.
 struct Layout {
   explicit Layout(const QString& name) { REQUIRE(QProcess::execute("setxkbmap", {name}) == 0); }
@@ -82,8 +87,8 @@ TEST_CASE_METHOD(WindowFixture, "A real drag on the tape scrubs, and Enter drive
   Tape& tape = window.page().tape();
   next_picture();
   const QPoint from =
-      tape.mapToGlobal(QPoint(int(tape.x_of_tick(session.playhead())), tape.lane_rect(1).center().y()));
-  const int to = tape.mapToGlobal(QPoint(int(tape.x_of_tick(40)), 0)).x();
+      on_screen(tape, QPoint(int(tape.x_of_tick(session.playhead())), tape.lane_rect(1).center().y()));
+  const int to = on_screen(tape, QPoint(int(tape.x_of_tick(40)), 0)).x();
   x({"mousemove", QString::number(from.x()), QString::number(from.y()), "mousedown", "1"});
   x({"mousemove", QString::number((from.x() + to) / 2), QString::number(from.y())});
   x({"mousemove", QString::number(to), QString::number(from.y()), "mouseup", "1"});
@@ -98,7 +103,7 @@ TEST_CASE_METHOD(WindowFixture, "A real drag on the tape scrubs, and Enter drive
 
 TEST_CASE_METHOD(WindowFixture, "Enter in the tick-rate field sets the rate and does not begin to drive") {
   auto* rates = window.page().findChild<QComboBox*>("tickRate");
-  const QPoint field = rates->lineEdit()->mapToGlobal(rates->lineEdit()->rect().center());
+  const QPoint field = on_screen(*rates->lineEdit(), rates->lineEdit()->rect().center());
   x({"mousemove", QString::number(field.x()), QString::number(field.y()), "click", "1"});
   REQUIRE(wait_for([&] { return rates->lineEdit()->hasFocus(); }));
   x({"key", "ctrl+a"});
@@ -186,7 +191,7 @@ TEST_CASE_METHOD(WindowFixture,
   const auto* height = window.findChild<QLineEdit*>("ground.speed");
   REQUIRE(height != nullptr);
   const double before = session.profile().ground.speed;
-  const QPoint at = height->mapToGlobal(height->rect().center());
+  const QPoint at = on_screen(*height, height->rect().center());
   x({"mousemove", QString::number(at.x()), QString::number(at.y()), "click", "1"});
   REQUIRE(wait_for([&] { return height->hasFocus(); }));
   x({"key", "ctrl+a"});

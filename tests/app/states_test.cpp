@@ -97,7 +97,7 @@ struct StatesFixture : WindowFixture {
   }
   void undo() { window.desk().undo_once(); }
   QColor pixel(const QWidget& widget, const QPoint& at) {
-    return const_cast<QWidget&>(widget).grab().toImage().pixelColor(at);
+    return const_cast<QWidget&>(widget).grab().toImage().pixelColor(at * widget.devicePixelRatioF());
   }
 };
 
@@ -496,4 +496,14 @@ TEST_CASE(
   const StateTable moved = with_state_moved(built_in_states(), 0, 3);
   CHECK(moved.states[3].name == "Stand");
   CHECK(StateChart::make(moved));
+}
+
+TEST_CASE_METHOD(StatesFixture, "A guard can be typed in a window that hangs over the edge of the screen") {
+  open_page();
+  click("Walk", "Sprint");
+  // The package that brings the editor looks for the screen under its list of words, and takes none for one.
+  window.move(-window.width() - 400, 100);
+  type_guard("sprint.held and wish > 0.5");
+  CHECK(guard("Walk", "Sprint") == "sprint.held and wish > 0.5");
+  window.move(0, 0);
 }

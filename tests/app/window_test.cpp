@@ -57,7 +57,8 @@ TEST_CASE_METHOD(WindowFixture, "The mouse turns the look while driving, and Esc
   QMouseEvent move(QEvent::MouseMove, view.mapFromGlobal(middle) + QPoint(50, 0), middle + QPoint(50, 0),
                    Qt::NoButton, Qt::NoButton, Qt::NoModifier);
   QCoreApplication::sendEvent(&view, &move);
-  CHECK(degrees(session.look().x - yaw) == Approx(-6.0).margin(1e-6));
+  const double counts = 50.0 * view.devicePixelRatioF();
+  CHECK(degrees(session.look().x - yaw) == Approx(-0.12 * counts).margin(1e-6));
   CHECK(view.cursor().shape() == Qt::BlankCursor);
   QTest::keyClick(&view, Qt::Key_Escape);
   CHECK_FALSE(view.driving());
@@ -244,7 +245,8 @@ TEST_CASE_METHOD(WindowFixture, "A load can be cancelled, and what comes late is
 TEST_CASE_METHOD(WindowFixture, "The window can be small and large", "[pixels]") {
   for (const QSize size : {QSize(1240, 700), QSize(1280, 800)}) {
     window.resize(size);
-    REQUIRE(wait_for([&] { return next_picture().size() == view.size(); }));
+    REQUIRE(wait_for(
+        [&] { return next_picture().size() == (QSizeF(view.size()) * view.devicePixelRatioF()).toSize(); }));
   }
   CHECK(window.minimumSizeHint().width() <= 1280);
   CHECK(window.minimumSizeHint().height() <= 720);

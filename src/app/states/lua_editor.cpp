@@ -12,6 +12,8 @@
 namespace lagniappe::app {
 namespace {
 
+constexpr int kLettersUntilList = 2;
+
 constexpr double kPoints = 9.0;                               // Scintilla knows no pixels.
 constexpr unsigned long kWrong = 8, kHolds = 9, kFails = 10;  // Indicators of ours.
 
@@ -53,7 +55,7 @@ LuaEditor::LuaEditor(Kind kind, QWidget* parent) : QsciScintilla(parent), kind_(
   setMarginsForegroundColor(theme::kInk2);
   setWrapMode(QsciScintilla::WrapWord);
   setAutoCompletionSource(QsciScintilla::AcsAPIs);
-  setAutoCompletionThreshold(2);
+  setAutoCompletionThreshold(kLettersUntilList);
   setAutoCompletionCaseSensitivity(false);
   setBraceMatching(QsciScintilla::SloppyBraceMatch);
   setCaretForegroundColor(theme::kInk);
@@ -146,7 +148,21 @@ void LuaEditor::show_parts(const std::vector<GuardPart>& parts) {
   for (const GuardPart& part : parts) mark(part.holds ? kHolds : kFails, part.begin, part.end);
 }
 
+// The package asks the screen below the caret for its size, and crashes where a window hangs over the edge and
+// there is none.
+bool LuaEditor::list_would_be_on_a_screen() const {
+  const long at = SendScintilla(SCI_GETCURRENTPOS);
+  const QPoint caret(int(SendScintilla(SCI_POINTXFROMPOSITION, 0UL, at)),
+                     int(SendScintilla(SCI_POINTYFROMPOSITION, 0UL, at)));
+  const QPoint below = caret + QPoint(0, int(SendScintilla(SCI_TEXTHEIGHT, 0UL)));
+  const auto is_on_one = [this](const QPoint& p) {
+    return QGuiApplication::screenAt(viewport()->mapToGlobal(p)) != nullptr;
+  };
+  return is_on_one(caret) && is_on_one(below);
+}
+
 void LuaEditor::keyPressEvent(QKeyEvent* event) {
+  setAutoCompletionThreshold(list_would_be_on_a_screen() ? kLettersUntilList : -1);
   const bool enter = event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter;
   const bool listed = SendScintilla(SCI_AUTOCACTIVE) != 0;
   if (!listed && (event->key() == Qt::Key_Escape || (enter && (event->modifiers() & Qt::ControlModifier))))

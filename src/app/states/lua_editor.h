@@ -30,6 +30,7 @@ class LuaEditor : public QsciScintilla {
   void keyPressEvent(QKeyEvent* event) override;
 
  private:
+  bool list_would_be_on_a_screen() const;
   void complete_from(const std::vector<std::string>& slots_of_table);
   void look();
   void mark(unsigned long indicator, std::size_t begin, std::size_t end);
