@@ -652,6 +652,7 @@ void MainWindow::make_safe() {
   desk_.close_recording();
   handling_.stop_feeling();
   handling_.keep_unsaved();
+  handling_.wait();
   settings_.setValue(kGeometryKey, saveGeometry());
   settings_.sync();
 }

@@ -390,6 +390,7 @@ TEST_CASE_METHOD(HandlingFixture, "Snapshots go back, and outlive the program") 
   undo();
   CHECK(session.profile().jump.height == 1.7);
   const std::size_t count = handling.snapshots().size();
+  handling.wait();
   DriveSession other_session;
   TakeDesk other_desk(other_session, folder.filePath("other"));
   HandlingDesk other(other_desk, other_session, folder.filePath("study"));

@@ -14,6 +14,7 @@
 
 #include "lagniappe/files.h"
 #include "panels/takes_panel.h"
+#include "session/patiently.h"
 #include "support/scratch.h"
 #include "support/window_fixture.h"
 
@@ -159,7 +160,7 @@ TEST_CASE_METHOD(TrustFixture,
   CHECK(saved->jump.height == 1.7);
   CHECK(saved->ground.speed == 5.5);
   CHECK(session.profile().ground.speed == 5.5);
-  CHECK_THAT(said().toStdString(), Catch::Contains("had changed on the disk"));
+  CHECK_THAT(said().toStdString(), Catch::Contains("changed on the disk") && Catch::Contains("yours stays"));
 }
 
 TEST_CASE_METHOD(TrustFixture, "Save refuses what it cannot read or must not write, and the file stays") {
@@ -375,4 +376,19 @@ TEST_CASE_METHOD(TrustFixture, "A note and a name that are being typed stay whil
   QTest::keyClick(note, Qt::Key_Return);
   CHECK_FALSE(view.driving());
   REQUIRE(wait_for([&] { return desk.study().entries().front().about.note == "fell 15 cm short"; }));
+}
+
+TEST_CASE("Work that takes long leaves the window alive, and what it returns is returned") {
+  int frames = 0;
+  QTimer timer;
+  QObject::connect(&timer, &QTimer::timeout, &timer, [&] { ++frames; });
+  timer.start(10);
+  CHECK(patiently([] {
+          QTest::qSleep(400);
+          return 17;
+        }) == 17);
+  CHECK(frames > 5);
+  frames = 0;
+  CHECK(patiently([] { return std::string("at once"); }) == "at once");
+  CHECK(frames == 0);
 }

@@ -9,6 +9,7 @@
 #include "lagniappe/files.h"
 #include "lagniappe/profile_fields.h"
 #include "lagniappe/states.h"
+#include "session/patiently.h"
 
 namespace lagniappe::app {
 namespace {
@@ -52,6 +53,7 @@ HandlingDesk::HandlingDesk(TakeDesk& desk, DriveSession& session, const QString&
   QDir().mkpath(folder_);
   remove_left_temporaries(folder_.toStdString());
   read_snapshots();
+  writer_.setMaxThreadCount(1);
   reload_.setSingleShot(true);
   reload_.setInterval(kSettle);
   keep_.setSingleShot(true);
@@ -70,6 +72,7 @@ HandlingDesk::HandlingDesk(TakeDesk& desk, DriveSession& session, const QString&
 HandlingDesk::~HandlingDesk() {
   stop_feeling();
   keep_unsaved();
+  writer_.waitForDone();
 }
 
 bool HandlingDesk::set(const Profile& profile, const QString& what, int gesture) {
@@ -155,15 +158,18 @@ Result<std::optional<HandlingDesk::Written>> HandlingDesk::present() const {
 
 // What was changed there and what was changed here come together; where both changed one value, ours stands.
 bool HandlingDesk::take_in(const Profile& on_disk) {
+  const QString name = QFileInfo(file_).fileName();
   const auto count = differences(saved_, on_disk).size();
   const Profile merged = with_changes(on_disk, saved_, now());
-  if (count > 0 && !set(merged, tr("%1 on the disk").arg(QFileInfo(file_).fileName()))) return false;
+  const bool other = count > 0 || on_disk.notes != saved_.notes;
+  if (other && !set(merged, tr("%1 on the disk").arg(name))) return false;
   rename(merged.name);
   saved_ = on_disk;
-  if (count == 0) return true;
-  emit remark(tr("%1 had changed on the disk").arg(QFileInfo(file_).fileName()),
-              tr("What differed there (%1) was taken in first; where both changed a value, yours was saved.")
-                  .arg(count == 1 ? tr("1 value") : tr("%1 values").arg(count)));
+  emit changed();
+  if (count > 0)
+    emit remark(tr("%1 changed on the disk").arg(name),
+                (count == 1 ? tr("1 value was taken over") : tr("%1 values were taken over").arg(count)) +
+                    tr("; where you had changed one too, yours stays."));
   return true;
 }
 
@@ -187,12 +193,16 @@ bool HandlingDesk::save_as(const QString& file) {
   Result<std::string> next = there && *there  ? profile_text(profile, (*there)->text, file_.toStdString())
                              : there || other ? profile_text(profile)
                                               : Result<std::string>(refuse(there.error()));
-  const auto written = next ? write_file(file.toStdString(), *next) : Result<void>(refuse(next.error()));
+  saving_ = true;
+  const auto written =
+      next ? patiently([path = file.toStdString(), text = *next] { return write_file(path, text); })
+           : Result<void>(refuse(next.error()));
+  saving_ = false;
   if (!written) {
     emit refused(tr("The profile was not saved"), QString::fromStdString(written.error().sentence()));
     return false;
   }
-  unsaved_.clear();
+  writer_.start([this] { unsaved_.clear(); });
   rename(profile.name);
   follow(file, profile);
   return true;
@@ -234,7 +244,7 @@ void HandlingDesk::add_snapshot(const QString& name, const Profile& profile) {
   const auto [file, at] = unused_snapshot(QDateTime::currentDateTime());
   Profile named = profile;
   named.name = name.toStdString();
-  if (const auto text = profile_text(named)) (void)write_file(file.toStdString(), *text);
+  write_later(file, named);
   snapshots_.insert(snapshots_.begin(), {name, at, profile, file});
   while (snapshots_.size() > kMostSnapshots) {
     QFile::remove(snapshots_.back().file);
@@ -288,8 +298,14 @@ void HandlingDesk::go_back_to(std::size_t n) {
 }
 
 void HandlingDesk::keep_unsaved() {
-  if (is_saved()) return unsaved_.clear();
-  if (const auto text = profile_text(now())) unsaved_.keep(*text);
+  if (is_saved()) return writer_.start([this] { unsaved_.clear(); });
+  if (const auto text = profile_text(now())) writer_.start([this, text = *text] { unsaved_.keep(text); });
+}
+
+// What nobody waits for is written on a thread: a slow disk is felt as hitches else.
+void HandlingDesk::write_later(const QString& file, const Profile& profile) {
+  const auto text = profile_text(profile);
+  if (text) writer_.start([path = file.toStdString(), text = *text] { (void)write_file(path, text); });
 }
 
 void HandlingDesk::watch() {
@@ -301,6 +317,7 @@ void HandlingDesk::watch() {
 }
 
 void HandlingDesk::file_changed() {
+  if (saving_) return reload_.start();  // That is us.
   if (file_.isEmpty() || !QFileInfo::exists(file_)) return;
   if (!watcher_.files().contains(file_)) watcher_.addPath(file_);
   const auto profile = read_profile(file_.toStdString());
@@ -310,14 +327,9 @@ void HandlingDesk::file_changed() {
                  QString::fromStdString(profile.error().sentence()));
     return;
   }
-  const auto count = differences(saved_, *profile).size();
-  if (count == 0 && profile->notes == saved_.notes && profile->name == saved_.name) return;
-  const Profile merged = with_changes(now(), saved_, *profile);
-  saved_ = *profile;
-  rename(merged.name);
-  if (set(merged, tr("%1 on the disk").arg(name)))
-    emit remark(tr("%1 changed on the disk").arg(name),
-                count == 1 ? tr("1 value was taken over.") : tr("%1 values were taken over.").arg(count));
+  const bool same =
+      differences(saved_, *profile).empty() && profile->notes == saved_.notes && profile->name == saved_.name;
+  if (!same) (void)take_in(*profile);
 }
 
 }  // namespace lagniappe::app

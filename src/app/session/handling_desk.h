@@ -5,6 +5,7 @@
 
 #include <QDateTime>
 #include <QFileSystemWatcher>
+#include <QThreadPool>
 #include <QTimer>
 
 #include "session/take_desk.h"
@@ -50,6 +51,7 @@ class HandlingDesk : public ValuesDesk {
   bool save() { return save_as(file_); }
   // What changed in the open file meanwhile is taken in first.
   bool save_as(const QString& file);
+  void wait() { writer_.waitForDone(); }  // Until snapshots and unsaved values are on the disk.
   void keep_unsaved();  // What is not saved goes to the disk, to be had back at the next start.
   // Whether a program that ended before had left such values; they are among the snapshots.
   bool left_unsaved() const { return left_unsaved_; }
@@ -79,6 +81,7 @@ class HandlingDesk : public ValuesDesk {
   Result<std::optional<Written>> present() const;
   bool take_in(const Profile& on_disk);
   void rename(const std::string& name);
+  void write_later(const QString& file, const Profile& profile);
   std::pair<QString, QDateTime> unused_snapshot(QDateTime at) const;
   void follow(const QString& file, const Profile& saved);
   void add_snapshot(const QString& name, const Profile& profile);
@@ -96,8 +99,9 @@ class HandlingDesk : public ValuesDesk {
   std::vector<Snapshot> snapshots_;
   QFileSystemWatcher watcher_;
   QTimer reload_, keep_;
-  UnsavedValues unsaved_;
-  bool feeling_ = false, left_unsaved_ = false;
+  UnsavedValues unsaved_;  // The writer's.
+  QThreadPool writer_;     // Of one thread, so that what comes later is written later.
+  bool feeling_ = false, left_unsaved_ = false, saving_ = false;
   int gesture_ = 0;
 };
 
