@@ -445,28 +445,25 @@ void MainWindow::show_take(const std::shared_ptr<Recording>& recording, const QS
   }
   desk_.show_recording(*recording);
   if (other_place) show_other_place();
-  page_->set_remark((QStringList{verdict} + changed_since(recording->take)).join("; "));
+  show_verdict(recording->take, verdict);
   messages_->hide();
   show_enabled();
   view().setFocus(Qt::OtherFocusReason);
 }
 
-// What differs between a take and what is open: told without opening any file that the take names.
-QStringList MainWindow::changed_since(const Take& take) const {
-  QStringList texts;
+// What differs between a take and what is open is told without opening any file that the take names.
+void MainWindow::show_verdict(const Take& take, const QString& verdict) {
+  QStringList remark = {verdict};
   if (opened_place_ && opened_place_->path == take.course_file &&
       opened_place_->identity != take.course_identity)
-    texts.append(
+    remark.append(
         tr("%1 is another course today").arg(QFileInfo(QString::fromStdString(take.course_file)).fileName()));
   const auto count = differences(take.profile, handling_.now()).size();
-  if (count > 0)
-    texts.append(
-        tr("driven with \u201c%1\u201d, which differs from the present values in %2; Take over these values "
-           "(%3) makes it the present profile")
-            .arg(QString::fromStdString(take.profile.name),
-                 count == 1 ? tr("1 value") : tr("%1 values").arg(count),
-                 actions_[Act::TakeOver]->shortcut().toString(QKeySequence::NativeText)));
-  return texts;
+  const QString key = actions_[Act::TakeOver]->shortcut().toString(QKeySequence::NativeText);
+  page_->set_remark(remark.join("; "),
+                    count == 0   ? QString()
+                    : count == 1 ? tr("1 value is not as yours: %1 takes it over").arg(key)
+                                 : tr("%1 values are not as yours: %2 takes them over").arg(count).arg(key));
 }
 
 // A journal that nobody holds is what a program left that did not end by itself.

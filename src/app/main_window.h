@@ -77,7 +77,7 @@ class MainWindow : public QMainWindow {
   void show_problem(const QString& title, const QString& sentence);
   void show_take(const std::shared_ptr<Recording>& recording, const QString& verdict, const QString& path);
   void show_other_place();
-  QStringList changed_since(const Take& take) const;
+  void show_verdict(const Take& take, const QString& verdict);
   void offer_recovery();
   void offer_next_recovery();
   void offer_unsaved_values();

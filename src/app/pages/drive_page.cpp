@@ -17,6 +17,7 @@
 #include "states/change_log.h"
 #include "tape/tape.h"
 #include "theme/state_colours.h"
+#include "theme/theme.h"
 #include "viewport/entry_geometry.h"
 #include "viewport/view_widget.h"
 #include "widgets/ledger_column.h"
@@ -95,7 +96,7 @@ DrivePage::DrivePage(DriveSession& session, TakeDesk& desk, HandlingDesk& handli
   });
   connect(&desk_, &TakeDesk::ghosts_changed, this, &DrivePage::show_ghosts);
   connect(&desk_, &TakeDesk::shown_changed, this, [this] {
-    if (session_.is_open()) remark_.clear();
+    if (session_.is_open()) set_remark({});
     ask_about(kNoPiece);
     show_legend();
   });
@@ -264,8 +265,9 @@ void DrivePage::show_ghosts() {
   side_->setTabText(ghosts_tab_, some ? tr("Ghosts (%1)").arg(desk_.ghosts().size()) : tr("Ghosts"));
 }
 
-void DrivePage::set_remark(const QString& remark) {
+void DrivePage::set_remark(const QString& remark, const QString& hint) {
   remark_ = remark;
+  hint_ = hint;
   show_legend();
 }
 
@@ -288,6 +290,7 @@ void DrivePage::show_legend() {
     if (c.drift) more += tr(", drifted from %1 s on").arg(seconds_text(session_.shown().run, c.drift->tick));
     lines.push_back({style.colour, style.pen, tr("Retake: %1").arg(ghosts[g]->name), more});
   }
+  if (!hint_.isEmpty()) lines.push_back({theme::kInk2, Qt::NoPen, hint_, {}});
   view_->set_legend(std::move(lines));
 }
 

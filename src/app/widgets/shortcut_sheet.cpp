@@ -5,8 +5,10 @@
 #include <QGridLayout>
 #include <QKeyEvent>
 #include <QLabel>
+#include <QVBoxLayout>
 
 #include "viewport/drive_keys.h"
+#include "widgets/scrolled.h"
 
 namespace lagniappe::app {
 namespace {
@@ -37,10 +39,17 @@ class Column {
 
 }  // namespace
 
-ShortcutSheet::ShortcutSheet(const QList<QAction*>& actions, QWidget* parent) : QFrame(parent) {
+ShortcutSheet::ShortcutSheet(const QList<QAction*>& actions, QWidget* parent)
+    : QFrame(parent), content_(new QWidget) {
   setObjectName("sheet");
   setFocusPolicy(Qt::StrongFocus);
-  auto* grid = new QGridLayout(this);
+  auto* area = scrolled(content_);
+  area->setHorizontalScrollBarPolicy(Qt::ScrollBarAsNeeded);
+  area->setFocusPolicy(Qt::NoFocus);
+  auto* whole = new QVBoxLayout(this);
+  whole->setContentsMargins(0, 0, 0, 0);
+  whole->addWidget(area);
+  auto* grid = new QGridLayout(content_);
   grid->setContentsMargins(22, 12, 22, 12);
   grid->setHorizontalSpacing(12);
   grid->setVerticalSpacing(1);
@@ -92,7 +101,8 @@ ShortcutSheet::ShortcutSheet(const QList<QAction*>& actions, QWidget* parent) : 
 
 void ShortcutSheet::toggle() {
   if (isVisible()) return hide();
-  adjustSize();
+  constexpr QSize kFrame(16, 4);  // And the bar with which it is scrolled.
+  resize((content_->sizeHint() + kFrame).boundedTo(parentWidget()->size()));
   move((parentWidget()->width() - width()) / 2, std::max(0, (parentWidget()->height() - height()) / 2));
   show();
   raise();

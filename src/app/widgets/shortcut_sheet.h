@@ -20,6 +20,9 @@ class ShortcutSheet : public QFrame {
  protected:
   void keyPressEvent(QKeyEvent* event) override;
   void mousePressEvent(QMouseEvent* event) override;
+
+ private:
+  QWidget* content_;
 };
 
 }  // namespace lagniappe::app
