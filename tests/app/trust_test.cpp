@@ -77,11 +77,12 @@ struct Program {
   QProcess process;
   QString study = home.filePath("study");
 
-  explicit Program(const QStringList& arguments = {}) {
+  explicit Program(const QStringList& arguments = {}, const std::pair<QString, QString>& setting = {}) {
     QDir().mkpath(home.filePath("Lagniappe"));
     QSettings(home.filePath("Lagniappe/lagniappe.conf"), QSettings::IniFormat).setValue("study", study);
     QProcessEnvironment environment = QProcessEnvironment::systemEnvironment();
     environment.insert("XDG_CONFIG_HOME", home.path());
+    if (!setting.first.isEmpty()) environment.insert(setting.first, setting.second);
     process.setProcessEnvironment(environment);
     process.start(LAGNIAPPE_PROGRAM, arguments);
     REQUIRE(process.waitForStarted());
@@ -391,4 +392,34 @@ TEST_CASE("Work that takes long leaves the window alive, and what it returns is 
   frames = 0;
   CHECK(patiently([] { return std::string("at once"); }) == "at once");
   CHECK(frames == 0);
+}
+
+TEST_CASE("Without any OpenGL the program starts and time goes on: it drives, and ends cleanly") {
+  const QTemporaryDir out;
+  Program program({"--example", out.path()}, {"QT_XCB_GL_INTEGRATION", "none"});
+  REQUIRE(QTest::qWaitFor([&] { return !QDir(program.study + "/takes").entryList({"*.journal"}).isEmpty(); },
+                          40000));
+  ::kill(pid_t(program.process.processId()), SIGTERM);
+  REQUIRE(program.process.waitForFinished(20000));
+  CHECK(program.process.exitCode() == 0);
+  CHECK(takes_in(program.study).size() == 1);
+}
+
+TEST_CASE("Values that a program left unsaved when it was killed are offered at the next start") {
+  QTemporaryDir home;
+  QSettings settings(home.filePath("settings.ini"), QSettings::IniFormat);
+  settings.setValue("study", home.filePath("study"));
+  QDir().mkpath(home.filePath("study/snapshots"));
+  std::ofstream(home.filePath("study/snapshots/unsaved-7-0.profile.json").toStdString()) << otter(2.5);
+  MainWindow window(settings, {});
+  window.show();
+  window.open(kDemo);
+  REQUIRE(wait_for(
+      [&] { return window.messages().isVisible() && window.messages().text().contains("not saved"); }));
+  CHECK(window.session().profile().jump.height != 2.5);
+  emit window.messages().accepted();
+  CHECK(window.session().profile().jump.height == 2.5);
+  CHECK(window.handling().file().isEmpty());
+  window.desk().undo_once();
+  CHECK(window.session().profile().jump.height != 2.5);
 }
