@@ -100,7 +100,7 @@ int main(int argc, char** argv) {
   QTemporaryDir folder;
   QSettings settings(folder.filePath("settings.ini"), QSettings::IniFormat);
   settings.setValue("study", folder.filePath("study"));
-  MainWindow window(settings, MainWindow::real_doors());
+  MainWindow window(settings, real_doors());
   window.show();
   window.open(LAGNIAPPE_SOURCE_DIR "/courses/tidewheel.course.json");
   while (window.loader().busy()) QApplication::processEvents();

@@ -137,7 +137,7 @@ int main(int argc, char** argv) {
   begin_application(application);
   const Arguments arguments = parse(application);
   QSettings settings;
-  MainWindow window(settings, MainWindow::real_doors());
+  MainWindow window(settings, real_doors());
   if (!arguments.example_folder.isEmpty()) window.resize(1280, 800);
   window.show();
   if (!arguments.example_folder.isEmpty()) begin_example(window, arguments.example_folder, since_start);

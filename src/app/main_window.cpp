@@ -1,100 +1,49 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "main_window.h"
 
-#include <QDir>
 #include <QDragEnterEvent>
-#include <QFileDialog>
 #include <QFileInfo>
 #include <QHBoxLayout>
-#include <QLabel>
 #include <QMenu>
-#include <QMenuBar>
 #include <QMessageBox>
 #include <QMimeData>
 #include <QScreen>
 #include <QSettings>
 #include <QStackedWidget>
 #include <QStandardPaths>
-#include <QTemporaryDir>
-#include <QTextStream>
 #include <QToolButton>
 
+#include "closing.h"
 #include "keys/places.h"
 #include "lagniappe/files.h"
 #include "lagniappe/profile_fields.h"
 #include "pages/drive_page.h"
 #include "pages/states_page.h"
 #include "pages/transport.h"
+#include "theme/plain_tip.h"
 #include "theme/theme.h"
+#include "top_strip.h"
 #include "viewport/view_widget.h"
 #include "widgets/command_search.h"
 #include "widgets/message_bar.h"
-#include "widgets/plain_tip.h"
 #include "widgets/shortcut_sheet.h"
 
 namespace lagniappe::app {
 namespace {
 
 constexpr int kMostRecent = 8;
-constexpr int kLongestName = 104;  // Pixels.
 constexpr qint64 kLargestProfile = 1 << 20;
-constexpr int kLeastMenus = 120, kRoomForName = 1100, kRoomForFigures = 1240;
 constexpr QSize kFrame(2, 34);  // Of a window that is not maximised, with its title: about what desktops draw.
 const char *const kRecentKey = "recent", *const kStudyKey = "study", *const kGeometryKey = "window";
 const char* const kCourseFilter = "Courses and models (*.course.json *.json *.glb *.gltf *.obj)";
 const char* const kProfileFilter = "Profiles (*.profile.json *.json)";
-
-// Names of any length must not push the strip's other parts out.
-QString chip_text(const QWidget& chip, const char* kind, const std::string& name) {
-  return QString("%1  %2").arg(
-      kind, chip.fontMetrics().elidedText(QString::fromStdString(name), Qt::ElideMiddle, kLongestName));
-}
 
 QString study_folder(const QSettings& settings) {
   const QString home = QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + "/study";
   return settings.value(kStudyKey, home).toString();
 }
 
-QToolButton* chip(const QString& text) {
-  auto* button = new QToolButton;
-  button->setObjectName("chip");
-  button->setText(text);
-  button->setPopupMode(QToolButton::InstantPopup);
-  button->setFocusPolicy(Qt::TabFocus);
-  return button;
-}
-
-MainWindow::Doors::Unsaved ask_about_unsaved(QWidget* parent, const QStringList& names) {
-  using Unsaved = MainWindow::Doors::Unsaved;
-  QMessageBox box(QMessageBox::Warning, MainWindow::tr("Takes that are not saved"),
-                  MainWindow::tr("The study cannot be written. In memory only: %1.").arg(names.join("; ")),
-                  QMessageBox::NoButton, parent);
-  box.setTextFormat(Qt::PlainText);
-  const std::pair<QAbstractButton*, Unsaved> buttons[] = {
-      {box.addButton(MainWindow::tr("Try again"), QMessageBox::AcceptRole), Unsaved::TryAgain},
-      {box.addButton(MainWindow::tr("Save elsewhere..."), QMessageBox::AcceptRole), Unsaved::Elsewhere},
-      {box.addButton(MainWindow::tr("Close and lose them"), QMessageBox::DestructiveRole), Unsaved::Lose},
-      {box.addButton(MainWindow::tr("Stay"), QMessageBox::RejectRole), Unsaved::Stay}};
-  box.setEscapeButton(buttons[3].first);
-  box.exec();
-  for (const auto& [button, answer] : buttons)
-    if (box.clickedButton() == button) return answer;
-  return Unsaved::Stay;
-}
-
 }  // namespace
-
-MainWindow::Doors MainWindow::real_doors() {
-  return {
-      [](QWidget* parent, const QString& title, const QString& filter) {
-        return QFileDialog::getOpenFileName(parent, title, {}, filter);
-      },
-      [](QWidget* parent, const QString& title, const QString& filter, const QString& suggested) {
-        return QFileDialog::getSaveFileName(parent, title, suggested, filter);
-      },
-      ask_about_unsaved,
-      [](QWidget* parent, const QString& title) { return QFileDialog::getExistingDirectory(parent, title); }};
-}
 
 MainWindow::MainWindow(QSettings& settings, Doors doors)
     : settings_(settings),
@@ -121,7 +70,7 @@ MainWindow::MainWindow(QSettings& settings, Doors doors)
   messages_ = new MessageBar(central);
   keys_ = new ShortcutSheet(actions_.in_order(), central);
   actions_[Act::Interpolated]->setChecked(true);
-  search_ = new CommandSearch([this] { return actions_.in_order() + marks_menu_->actions(); }, central);
+  search_ = new CommandSearch([this] { return actions_.in_order() + strip_->marks().actions(); }, central);
   for (const Act on : {Act::Grid, Act::Trail, Act::TapePane, Act::LedgerPane, Act::SidePane})
     actions_[on]->setChecked(true);
   connect_actions();
@@ -151,7 +100,10 @@ QWidget* MainWindow::make_central() {
   auto* column = new QVBoxLayout(central);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(0);
-  column->addWidget(make_top_strip());
+  strip_ = new TopStrip(actions_);
+  connect(strip_, &TopStrip::recent_asked, this, &MainWindow::fill_recent);
+  connect(strip_, &TopStrip::marks_asked, this, &MainWindow::fill_marks);
+  column->addWidget(strip_);
   auto* row = new QHBoxLayout;
   row->setSpacing(0);
   row->addWidget(make_rail());
@@ -161,71 +113,6 @@ QWidget* MainWindow::make_central() {
   row->addWidget(pages_, 1);
   column->addLayout(row, 1);
   return central;
-}
-
-QWidget* MainWindow::make_top_strip() {
-  auto* strip = new QWidget;
-  strip->setObjectName("topStrip");
-  strip->setAttribute(Qt::WA_StyledBackground);
-  strip->setFixedHeight(46);
-  wordmark_ = new QLabel("Lagniappe");
-  wordmark_->setObjectName("wordmark");
-
-  auto* bar = new QMenuBar;
-  bar->setNativeMenuBar(false);
-  for (const char* name :
-       {"Course", "Profile", "States", "Edit", "Drive", "Tape", "Take", "Retake", "View", "Help"}) {
-    QMenu* menu = bar->addMenu(tr(name));
-    for (const ActRow& row : act_rows()) {
-      if (qstrcmp(row.menu, name) != 0) continue;
-      if (row.act == Act::Quit) recent_menu_ = menu->addMenu(tr("Open recent"));
-      if (row.act == Act::ToStart) marks_menu_ = menu->addMenu(tr("Begin at mark"));
-      menu->addAction(actions_[row.act]);
-    }
-  }
-  connect(recent_menu_, &QMenu::aboutToShow, this, [this] { fill_recent(recent_menu_); });
-  connect(marks_menu_, &QMenu::aboutToShow, this, &MainWindow::fill_marks);
-  // Where there is no room the last menus are behind an arrow.
-  bar->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Maximum);
-  bar->setMinimumWidth(kLeastMenus);
-  if (auto* more = bar->findChild<QToolButton*>("qt_menubar_ext_button")) {
-    more->setIcon(theme::icon("chevron-right"));
-    more->setAccessibleName(tr("More menus"));
-  }
-
-  course_chip_ = chip(tr("No course"));
-  auto* course_menu = new QMenu(course_chip_);
-  connect(course_menu, &QMenu::aboutToShow, this, [this, course_menu] {
-    fill_recent(course_menu);
-    course_menu->addSeparator();
-    course_menu->addAction(actions_[Act::OpenCourse]);
-  });
-  course_chip_->setMenu(course_menu);
-  profile_chip_ = chip(tr("Profile  Untitled"));
-  auto* profile_menu = new QMenu(profile_chip_);
-  for (const Act act : {Act::OpenProfile, Act::SaveProfile, Act::SaveProfileAs, Act::CompareProfiles})
-    profile_menu->addAction(actions_[act]);
-  profile_chip_->setMenu(profile_menu);
-
-  figures_ = new QLabel;
-  figures_->setObjectName("figures");
-  drive_button_ = new QToolButton;
-  drive_button_->setObjectName("drive");
-  drive_button_->setDefaultAction(actions_[Act::Drive]);
-  drive_button_->setToolButtonStyle(Qt::ToolButtonTextOnly);
-  drive_button_->setText(tr("Drive  Enter"));
-  drive_button_->setFocusPolicy(Qt::TabFocus);
-
-  auto* layout = new QHBoxLayout(strip);
-  layout->setContentsMargins(14, 0, 14, 0);
-  layout->setSpacing(12);
-  layout->addWidget(wordmark_);
-  layout->addWidget(bar, 1, Qt::AlignVCenter);
-  layout->addWidget(course_chip_);
-  layout->addWidget(profile_chip_);
-  layout->addWidget(figures_);
-  layout->addWidget(drive_button_);
-  return strip;
 }
 
 QWidget* MainWindow::make_rail() {
@@ -327,8 +214,7 @@ void MainWindow::connect_desks() {
     place_overlays();
   });
   connect(&handling_, &HandlingDesk::changed, this, [this] {
-    const std::string mark = handling_.is_saved() ? "" : " *";
-    profile_chip_->setText(chip_text(*profile_chip_, "Profile", handling_.now().name + mark));
+    strip_->show_profile(QString::fromStdString(handling_.now().name) + (handling_.is_saved() ? "" : " *"));
   });
   connect(profile_actions_, &ProfileActions::problem, this, &MainWindow::show_problem);
   connect(profile_actions_, &ProfileActions::opened, this, [this](const QString& path) {
@@ -534,8 +420,7 @@ void MainWindow::take_place(const std::shared_ptr<const Place>& place) {
 void MainWindow::show_other_place() {
   const Place& place = *session_.place();
   view().show_place();
-  course_chip_->setText(chip_text(*course_chip_, "Course", place.course.name));
-  course_chip_->setToolTip(plain_tip(QString::fromStdString(place.path)));
+  strip_->show_course(QString::fromStdString(place.course.name), QString::fromStdString(place.path));
   setWindowTitle(QString::fromStdString(place.course.name) + " - Lagniappe");
 }
 
@@ -565,13 +450,14 @@ void MainWindow::fill_recent(QMenu* menu) {
 }
 
 void MainWindow::fill_marks() {
-  marks_menu_->clear();
+  QMenu& marks = strip_->marks();
+  marks.clear();
   if (session_.place() == nullptr) {
-    marks_menu_->addAction(tr("No course is open"))->setEnabled(false);
+    marks.addAction(tr("No course is open"))->setEnabled(false);
     return;
   }
   for (const Mark& mark : session_.place()->course.marks) {
-    QAction* action = marks_menu_->addAction(QString::fromStdString(mark.id));
+    QAction* action = marks.addAction(QString::fromStdString(mark.id));
     connect(action, &QAction::triggered, this, [this, mark] {
       session_.begin_at(mark);
       view().setFocus(Qt::OtherFocusReason);
@@ -580,9 +466,8 @@ void MainWindow::fill_marks() {
 }
 
 void MainWindow::show_figures() {
-  const QString text =
-      QString("%1 ticks/s ×%2").arg(session_.tick_rate()).arg(session_.time_scale(), 0, 'f', 2);
-  if (text != figures_->text()) figures_->setText(text);
+  strip_->show_figures(
+      QString("%1 ticks/s ×%2").arg(session_.tick_rate()).arg(session_.time_scale(), 0, 'f', 2));
 }
 
 // The one place that says what can be done now.
@@ -590,7 +475,7 @@ void MainWindow::show_enabled() {
   const bool place = session_.place() != nullptr, driving = view().driving();
   actions_[Act::Drive]->setEnabled(place && !driving);
   for (const Act act : {Act::Pause, Act::SingleTick, Act::ToStart}) actions_[act]->setEnabled(place);
-  drive_button_->setText(driving ? tr("Esc leaves") : tr("Drive  Enter"));
+  strip_->show_driving(driving);
 }
 
 void MainWindow::place_overlays() {
@@ -626,14 +511,12 @@ void MainWindow::dropEvent(QDropEvent* event) {
 
 void MainWindow::resizeEvent(QResizeEvent* event) {
   QMainWindow::resizeEvent(event);
-  wordmark_->setVisible(width() >= kRoomForName);
-  figures_->setVisible(width() >= kRoomForFigures);
   place_overlays();
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {
   make_safe();
-  if (!desk_.study().all_saved() && !settle_unsaved()) return event->ignore();
+  if (!desk_.study().all_saved() && !settle_unsaved(desk_, doors_, this)) return event->ignore();
   stand_still();
   QMainWindow::closeEvent(event);
 }
@@ -654,44 +537,10 @@ void MainWindow::make_safe() {
   settings_.sync();
 }
 
-// Returns whether the window may close.
-bool MainWindow::settle_unsaved() {
-  using Unsaved = Doors::Unsaved;
-  Study& study = desk_.study();
-  while (!study.all_saved()) {
-    const Unsaved answer =
-        doors_.ask_about_unsaved ? doors_.ask_about_unsaved(this, study.unsaved_names()) : Unsaved::Stay;
-    if (answer == Unsaved::Stay) return false;
-    if (answer == Unsaved::TryAgain) {
-      study.save_again();
-      desk_.close_recording();
-    } else if (answer == Unsaved::Elsewhere) {
-      const QString folder =
-          doors_.ask_for_folder ? doors_.ask_for_folder(this, tr("Save the takes in")) : QString();
-      if (!folder.isEmpty()) (void)study.save_elsewhere(folder);
-    } else {
-      study.give_up_unsaved();
-    }
-  }
-  return true;
-}
-
-// Nobody can be asked: what the study does not take goes where temporary files go, and the terminal is told.
 void MainWindow::end_by_signal() {
   stand_still();
   make_safe();
-  Study& study = desk_.study();
-  if (study.all_saved()) return;
-  study.save_again();
-  desk_.close_recording();
-  if (study.all_saved()) return;
-  QTemporaryDir folder(QDir::temp().filePath("lagniappe-takes-XXXXXX"));
-  folder.setAutoRemove(false);
-  const QString wrong = study.save_elsewhere(folder.path());
-  QTextStream(stderr) << (wrong.isEmpty()
-                              ? tr("The study cannot be written; the takes are in %1").arg(folder.path())
-                              : wrong)
-                      << "\n";
+  rescue_unsaved(desk_);
 }
 
 // What no widget and no shortcut made anything of: by its place on the keyboard it may be a shortcut after all.

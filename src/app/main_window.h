@@ -11,11 +11,9 @@
 #include "session/handling_desk.h"
 #include "session/place_loader.h"
 
-class QLabel;
 class QMenu;
 class QSettings;
 class QStackedWidget;
-class QToolButton;
 
 namespace lagniappe::app {
 
@@ -24,14 +22,12 @@ class DrivePage;
 class MessageBar;
 class ShortcutSheet;
 class StatesPage;
+class TopStrip;
 class ViewWidget;
 
 class MainWindow : public QMainWindow {
   Q_OBJECT
  public:
-  using Doors = TakeActions::Doors;
-  static Doors real_doors();
-
   MainWindow(QSettings& settings, Doors doors);
   ~MainWindow() override;
 
@@ -63,10 +59,8 @@ class MainWindow : public QMainWindow {
 
  private:
   QWidget* make_central();
-  QWidget* make_top_strip();
   QWidget* make_rail();
   void fit_screen();
-  bool settle_unsaved();
   void stand_still();
   void show_page(QWidget* page);
   void connect_states();
@@ -114,9 +108,7 @@ class MainWindow : public QMainWindow {
   bool recovery_offered_ = false, values_offered_ = false;
   QStringList left_journals_;                  // Not offered yet.
   std::shared_ptr<const Place> opened_place_;  // The last that was opened as a course.
-  QToolButton *course_chip_ = nullptr, *profile_chip_ = nullptr, *drive_button_ = nullptr;
-  QMenu *recent_menu_ = nullptr, *marks_menu_ = nullptr;
-  QLabel *figures_ = nullptr, *wordmark_ = nullptr;
+  TopStrip* strip_ = nullptr;
 };
 
 }  // namespace lagniappe::app

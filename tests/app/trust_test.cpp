@@ -276,13 +276,13 @@ TEST_CASE_METHOD(TrustFixture,
 }
 
 TEST_CASE("Closing with takes that could not be saved asks: stay, try again, elsewhere, lose") {
-  using Unsaved = MainWindow::Doors::Unsaved;
+  using Unsaved = Doors::Unsaved;
   QTemporaryDir home;
   QSettings settings(home.filePath("settings.ini"), QSettings::IniFormat);
   settings.setValue("study", home.filePath("study"));
   QList<Unsaved> answers;
   QStringList asked;
-  MainWindow::Doors doors;
+  Doors doors;
   doors.ask_about_unsaved = [&](QWidget*, const QStringList& names) {
     asked << names;
     return answers.takeFirst();

@@ -13,7 +13,7 @@
 
 #include "cards/card_specs.h"
 #include "cards/drawing_view.h"
-#include "widgets/plain_tip.h"
+#include "theme/plain_tip.h"
 
 namespace lagniappe::app {
 namespace {

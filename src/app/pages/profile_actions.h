@@ -19,7 +19,6 @@ class DrivePage;
 class ProfileActions : public QObject {
   Q_OBJECT
  public:
-  using Doors = TakeActions::Doors;
   ProfileActions(HandlingDesk& desk, DrivePage& page, const Actions& actions, Doors doors, QWidget* window);
 
   void open(const QString& path);

@@ -15,7 +15,6 @@ class StatesPage;
 class StatesActions : public QObject {
   Q_OBJECT
  public:
-  using Doors = TakeActions::Doors;
   StatesActions(StatesDesk& desk, HandlingDesk& handling, StatesPage& page, const Actions& actions, Doors doors,
                 QWidget* window);
 

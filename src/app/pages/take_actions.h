@@ -6,6 +6,7 @@
 #include <functional>
 
 #include "actions.h"
+#include "doors.h"
 #include "session/place_loader.h"
 #include "session/take_desk.h"
 
@@ -16,19 +17,6 @@ class DrivePage;
 class TakeActions : public QObject {
   Q_OBJECT
  public:
-  // What blocks goes through here, so that tests can answer in the user's place.
-  struct Doors {
-    // Asks for a file; empty if none was chosen.
-    std::function<QString(QWidget*, const QString& title, const QString& filter)> ask_for_file;
-    // Asks where to write one.
-    std::function<QString(QWidget*, const QString& title, const QString& filter, const QString& suggested)>
-        ask_where_to_save;
-    // What to do about takes that are in memory only, when the window closes.
-    enum class Unsaved { TryAgain, Elsewhere, Lose, Stay };
-    std::function<Unsaved(QWidget*, const QStringList& names)> ask_about_unsaved = {};
-    std::function<QString(QWidget*, const QString& title)> ask_for_folder = {};
-  };
-
   TakeActions(DriveSession& session, TakeDesk& desk, DrivePage& page, const Actions& actions, Doors doors,
               QWidget* window);
 

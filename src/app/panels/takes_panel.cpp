@@ -13,8 +13,8 @@
 #include <QToolButton>
 #include <QVBoxLayout>
 
+#include "theme/plain_tip.h"
 #include "theme/theme.h"
-#include "widgets/plain_tip.h"
 
 namespace lagniappe::app {
 namespace {

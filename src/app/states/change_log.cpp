@@ -7,9 +7,9 @@
 #include <QVBoxLayout>
 
 #include "states/guard_words.h"
+#include "theme/plain_tip.h"
 #include "theme/state_colours.h"
 #include "theme/theme.h"
-#include "widgets/plain_tip.h"
 
 namespace lagniappe::app {
 namespace {
