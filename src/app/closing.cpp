@@ -36,7 +36,8 @@ void rescue_unsaved(TakeDesk& desk) {
   if (study.all_saved()) return;
   QTemporaryDir folder(QDir::temp().filePath("lagniappe-takes-XXXXXX"));
   folder.setAutoRemove(false);
-  const QString wrong = study.save_elsewhere(folder.path());
+  // Without such a folder nothing is written: the working directory is nobody's choice.
+  const QString wrong = folder.isValid() ? study.save_elsewhere(folder.path()) : folder.errorString();
   QTextStream(stderr)
       << (wrong.isEmpty() ? QObject::tr("The study cannot be written; the takes are in %1").arg(folder.path())
                           : wrong)

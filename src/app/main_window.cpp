@@ -16,7 +16,6 @@
 #include "closing.h"
 #include "keys/places.h"
 #include "lagniappe/files.h"
-#include "lagniappe/profile_fields.h"
 #include "pages/drive_page.h"
 #include "pages/states_page.h"
 #include "pages/transport.h"
@@ -344,12 +343,7 @@ void MainWindow::show_verdict(const Take& take, const QString& verdict) {
       opened_place_->identity != take.course_identity)
     remark.append(
         tr("%1 is another course today").arg(QFileInfo(QString::fromStdString(take.course_file)).fileName()));
-  const auto count = differences(take.profile, handling_.now()).size();
-  const QString key = actions_[Act::TakeOver]->shortcut().toString(QKeySequence::NativeText);
-  page_->set_remark(remark.join("; "),
-                    count == 0   ? QString()
-                    : count == 1 ? tr("1 value is not as yours: %1 takes it over").arg(key)
-                                 : tr("%1 values are not as yours: %2 takes them over").arg(count).arg(key));
+  page_->set_remark(remark.join("; "), actions_[Act::TakeOver]->shortcut().toString(QKeySequence::NativeText));
 }
 
 // A journal that nobody holds is what a program left that did not end by itself.
@@ -375,8 +369,9 @@ void MainWindow::offer_next_recovery() {
 void MainWindow::offer_unsaved_values() {
   if (!handling_.left_unsaved() || std::exchange(values_offered_, true)) return;
   const auto& snapshots = handling_.snapshots();
-  const auto left = std::find_if(snapshots.begin(), snapshots.end(),
-                                 [](const Snapshot& s) { return s.name.startsWith(tr("not saved")); });
+  const auto left = std::find_if(snapshots.begin(), snapshots.end(), [](const Snapshot& s) {
+    return s.name.startsWith(HandlingDesk::tr("not saved when Lagniappe ended"));
+  });
   if (left == snapshots.end()) return;
   offered_ = [this, name = left->name, at = left->at] {
     const auto& all = handling_.snapshots();

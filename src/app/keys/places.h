@@ -29,7 +29,6 @@ class KeysDown {
   bool press(std::uint32_t code) { return down_.insert(code).second; }  // Returns whether it was up.
   void release(std::uint32_t code) { down_.erase(code); }
   void clear() { down_.clear(); }
-  bool contains(std::uint32_t code) const { return down_.contains(code); }
 
  private:
   std::set<std::uint32_t> down_;

@@ -10,6 +10,7 @@
 #include <algorithm>
 
 #include "cards/cards_panel.h"
+#include "lagniappe/profile_fields.h"
 #include "pages/transport.h"
 #include "panels/ghosts_panel.h"
 #include "panels/parting_dialog.h"
@@ -265,9 +266,9 @@ void DrivePage::show_ghosts() {
   side_->setTabText(ghosts_tab_, some ? tr("Ghosts (%1)").arg(desk_.ghosts().size()) : tr("Ghosts"));
 }
 
-void DrivePage::set_remark(const QString& remark, const QString& hint) {
+void DrivePage::set_remark(const QString& remark, const QString& take_over_key) {
   remark_ = remark;
-  hint_ = hint;
+  take_over_key_ = take_over_key;
   show_legend();
 }
 
@@ -290,7 +291,16 @@ void DrivePage::show_legend() {
     if (c.drift) more += tr(", drifted from %1 s on").arg(seconds_text(session_.shown().run, c.drift->tick));
     lines.push_back({style.colour, style.pen, tr("Retake: %1").arg(ghosts[g]->name), more});
   }
-  if (!hint_.isEmpty()) lines.push_back({theme::kInk2, Qt::NoPen, hint_, {}});
+  const auto differ = take_over_key_.isEmpty() || !session_.has_shown()
+                          ? 0
+                          : differences(session_.shown().take.profile, session_.profile()).size();
+  if (differ > 0)
+    lines.push_back({theme::kInk2,
+                     Qt::NoPen,
+                     differ == 1
+                         ? tr("1 value is not as yours: %1 takes it over").arg(take_over_key_)
+                         : tr("%1 values are not as yours: %2 takes them over").arg(differ).arg(take_over_key_),
+                     {}});
   view_->set_legend(std::move(lines));
 }
 

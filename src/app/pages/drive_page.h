@@ -50,7 +50,8 @@ class DrivePage : public QWidget {
   void show_pane(Act pane, bool shown);
   void find_value();  // Brings the cards up, and the keyboard into their search.
   // What is known of the shown take: "identical to the recording in all 630 ticks".
-  void set_remark(const QString& remark, const QString& hint = {});
+  // Of an opened take; `take_over_key` is what takes over its values where they differ from the present ones.
+  void set_remark(const QString& remark, const QString& take_over_key = {});
   void go_to_event(int direction);
   void go_to_finding(int direction);
   void show_parting();
@@ -90,7 +91,7 @@ class DrivePage : public QWidget {
   QSplitter *rows_, *upper_, *lower_;
   QLabel* selection_;
   QWidget* tape_column_;
-  QString remark_, hint_;
+  QString remark_, take_over_key_;
   PieceId asked_piece_ = kNoPiece;
   QList<int> upper_sizes_;                                     // As they were when the view was lent.
   std::pair<std::uint64_t, std::size_t> ledger_of_{~0ull, 0};  // What the column shows.

@@ -282,9 +282,10 @@ void HandlingDesk::read_snapshots() {
         at.isValid() ? read_profile(info.filePath().toStdString()) : Result<Profile>(refuse({}));
     if (!profile) continue;
     const QString name = QString::fromStdString(profile->name);
-    snapshots_.insert(snapshots_.begin(),
-                      {name.startsWith(tr("not saved")) ? name : name + at.toString(", d MMM"), at, *profile,
-                       info.filePath()});
+    snapshots_.insert(
+        snapshots_.begin(),
+        {name.startsWith(tr("not saved when Lagniappe ended")) ? name : name + at.toString(", d MMM"), at,
+         *profile, info.filePath()});
   }
   std::stable_sort(snapshots_.begin(), snapshots_.end(),
                    [](const Snapshot& a, const Snapshot& b) { return a.at > b.at; });

@@ -30,6 +30,7 @@ class Readouts {
     QString text, more;
   };
   void set_legend(std::vector<LegendLine> lines) { legend_ = std::move(lines); }
+  const std::vector<LegendLine>& legend() const { return legend_; }
 
   explicit Readouts(const DriveSession& session) : session_(session) {}
   void set_place(const Place& place);
