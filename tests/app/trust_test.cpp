@@ -119,8 +119,15 @@ TEST_CASE_METHOD(TrustFixture,
                  "Taking over a take's values is a step that can be taken back, and has no file") {
   open(old_take(mine));
   REQUIRE(wait_for([&] { return session.shown().take.profile.jump.height == 2.0 && !session.live(); }));
+  const auto differ = [&] {
+    const auto& lines = view.readouts().legend();
+    return std::any_of(lines.begin(), lines.end(),
+                       [](const auto& line) { return line.text.contains("not as yours"); });
+  };
+  REQUIRE(wait_for(differ));
   trigger(Act::TakeOver);
   CHECK(session.profile().jump.height == 2.0);
+  CHECK(wait_for([&] { return !differ(); }));  // What is said of the values follows them.
   CHECK(handling.file().isEmpty());
   chosen_file.clear();  // Save asks where, and nothing is chosen.
   trigger(Act::SaveProfile);
