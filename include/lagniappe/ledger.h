@@ -108,6 +108,15 @@ struct Slide {  // What the motion left over became.
   double approach, kept;  // Angle at which the plane was run into, 0 grazing; share of speed that is left.
   ContactKind contact = ContactKind::Wall;  // What was met.
 };
+struct Instant {  // Within the tick something began that moves the character otherwise from there on.
+  enum class Why : std::uint8_t {
+    Contact,  // Ground met in the air, a ceiling met while rising, the foot of a slope.
+    Ground,   // What is underfoot ended or became other ground.
+    Support,  // The piece underfoot fell away.
+    State,    // A transition that moves it otherwise.
+  } why;
+  double at;  // s after the tick's beginning.
+};
 struct Exhausted {  // Sliding ended before the motion did: it made no way, or had met too many planes.
   int planes;
   double left;  // m that were not moved.
@@ -145,7 +154,7 @@ using LedgerEntry =
     std::variant<entry::Reset, entry::Carry, entry::Push, entry::PushOut, entry::Wish, entry::StateChange,
                  entry::Jump, entry::JumpRefused, entry::Sweep, entry::Slide, entry::Step, entry::Probe,
                  entry::Judged, entry::Snap, entry::Crest, entry::LeftGround, entry::JumpCut, entry::HeadBump,
-                 entry::StateLoop, entry::ScriptFailed, entry::StanceWaits, entry::LieHeld, entry::Exhausted>;
+                 entry::StateLoop, entry::ScriptFailed, entry::StanceWaits, entry::LieHeld, entry::Exhausted, entry::Instant>;
 
 struct Ledger {
   std::vector<LedgerEntry> entries;

@@ -2,6 +2,7 @@
 // Named quantities of a tick: what guards and scripts may ask, and what curves and comparisons show.
 #pragma once
 
+#include <optional>
 #include <span>
 #include <string_view>
 
@@ -23,6 +24,7 @@ struct SignalView {
   bool presses_count = true;   // false once the tick's presses and releases have been used.
   bool jump_may_begin = true;  // false after the motion, and once a jump began in this tick.
   bool under_way = false;      // The state's velocity is against the piece underfoot, as it is within a tick.
+  std::optional<Buttons> held_before = std::nullopt;  // Just before; nothing: at the end of the last tick.
 };
 
 struct Signal {

@@ -20,8 +20,8 @@ void take(const Slid& slid, CharacterState& state) {
   state.foot_C = slid.foot_C;
   state.velocity_C = slid.velocity_C;
   state.wall_normal_C = slid.wall_normal_C;
-  state.slides = static_cast<std::uint16_t>(slid.slides);
-  state.stepped = slid.stepped;
+  state.slides = static_cast<std::uint16_t>(state.slides + slid.slides);
+  state.stepped = state.stepped || slid.stepped;
 }
 
 // What is wished while pushing along a wall that was there a tick ago: the way along it keeps the share of
@@ -32,6 +32,32 @@ Vec3 along_known_wall(const StepContext& context, const Vec3& target_C, const Ve
   if (wall_C == Vec3(0.0) || into <= 0.0) return target_C;
   const double kept = context.profile.walls.kept.at(degrees(std::asin(std::clamp(into / size, 0.0, 1.0))));
   return unit_or(across(target_C, wall_C), Vec3(0.0)) * (size * kept) - wall_C * into;
+}
+
+// The share of a motion up to which what is met is gone along.
+double stop_after(const StepContext& context) {
+  return context.stop != nullptr ? context.stop->least / context.dt : 2.0;
+}
+
+// Notes when, within the part, a motion came to the contact that stopped it. `way_after`: from its beginning, after
+// so many s.
+template <typename WayAfter>
+void note_stop(const StepContext& context, const Slid& slid, const Vec3& from_C, const WayAfter& way_after) {
+  if (!slid.stopped) return;
+  const double wanted = dot(slid.foot_C - from_C, slid.stop_normal_C);
+  const auto beyond = [&](double seconds) { return dot(way_after(seconds), slid.stop_normal_C) - wanted; };
+  double low = 0.0, high = context.dt;
+  // A straight line in place of the arc is near; walls on the way may have kept the arc from ever getting there.
+  if (beyond(low) <= 0.0 || beyond(high) >= 0.0) {
+    context.stop->at = slid.share * context.dt;
+    return;
+  }
+  constexpr double kFound = 1e-9;
+  while (high - low > kFound) {
+    const double middle = 0.5 * (low + high);
+    (beyond(middle) > 0.0 ? low : high) = middle;
+  }
+  context.stop->at = high;
 }
 
 // Rise of the eye is taken back from the drawn place, and catches up.
@@ -49,6 +75,7 @@ void go_along_ground(const StepContext& context, const Body& body, const Moved& 
       slide_on_ground(context, body, state.foot_C, body.flat(context.pushes.beyond(moved.displacement)),
                       body.flat(moved.velocity), state.ground.normal_C,
                       {state.wall_normal_C, state.ground_velocity_C, context.profile.ground.speed_on_slopes});
+  if (context.stop != nullptr) context.stop->turned = slid.turned;
   const double way = length(body.flat(slid.foot_C - state.foot_C));
   state.travelled += way;
   stride_on(context, way, state);
@@ -161,9 +188,15 @@ void move_skidding(const StepContext& context, const Body& body, const Wish& wis
   AirSlide how;
   how.skidding = true;
   how.frame_velocity_C = state.ground_velocity_C;
-  take(
-      slide_in_air(context, body, state.foot_C, context.pushes.beyond(moved.displacement), moved.velocity, how),
-      state);
+  how.stop_after = stop_after(context);
+  const Slid slid =
+      slide_in_air(context, body, state.foot_C, context.pushes.beyond(moved.displacement), moved.velocity, how);
+  note_stop(context, slid, state.foot_C, [&](double seconds) {
+    StepContext sooner = context;
+    sooner.dt = seconds;
+    return context.pushes.beyond(skid_down(sooner, body, wish, state).displacement);
+  });
+  take(slid, state);
 }
 
 namespace {
@@ -210,21 +243,32 @@ void move_in_air(const StepContext& context, const Body& body, const Wish& asked
   const Vec3 target = along_known_wall(context, asked, state.wall_normal_C);
   context.note(entry::Wish{asked, wish.share});
 
-  const MovedSmooth level = respond(profile.air.response, level_velocity, body.flat(state.acceleration_C),
-                                    {target, Vec3(0.0)}, wish.share > 0.0, 1.0, context.dt);
-  const Risen risen =
-      rise_for(pull_on(profile, state.flight_of, state.jump_cut), dot(state.velocity_C, body.up_C), context.dt);
+  struct Flown {
+    MovedSmooth level;
+    Risen risen;
+    Vec3 way_C;
+  };
   // Who has left a piece in this tick went with it already, and his own way holds what it gave.
-  const Vec3 motion =
-      body.flat(level.displacement) + wind * context.dt + body.up_C * risen.height - context.pushes.carried_C;
-  const Vec3 velocity = body.flat(level.velocity) + wind + body.up_C * risen.speed;
+  const auto fly = [&](double seconds) {
+    const MovedSmooth level = respond(profile.air.response, level_velocity, body.flat(state.acceleration_C),
+                                      {target, Vec3(0.0)}, wish.share > 0.0, 1.0, seconds);
+    const Risen risen = rise_for(pull_on(profile, state.flight_of, state.jump_cut),
+                                 dot(state.velocity_C, body.up_C), seconds);
+    const Vec3 way = body.flat(level.displacement) + wind * seconds + body.up_C * risen.height -
+                     context.pushes.carried_C * (seconds / context.dt);
+    return Flown{level, risen, context.pushes.beyond(way)};
+  };
+  const Flown flown = fly(context.dt);
+  const Vec3 velocity = body.flat(flown.level.velocity) + wind + body.up_C * flown.risen.speed;
   AirSlide how;
   how.highest_step = profile.air.highest_step;
-  const Slid slid = slide_in_air(context, body, state.foot_C, context.pushes.beyond(motion), velocity, how);
+  how.stop_after = stop_after(context);
+  const Slid slid = slide_in_air(context, body, state.foot_C, flown.way_C, velocity, how);
+  note_stop(context, slid, state.foot_C, [&](double seconds) { return fly(seconds).way_C; });
   take(slid, state);
-  if (slid.ceiling && risen.speed > 0.0) bump_head(context, body, risen.speed, state);
+  if (slid.ceiling && flown.risen.speed > 0.0) bump_head(context, body, flown.risen.speed, state);
   lift_eye(slid, state);
-  state.acceleration_C = level.acceleration;
+  state.acceleration_C = flown.level.acceleration;
 }
 
 void move_in_flight(const StepContext& context, const Body& body, CharacterState& state) {

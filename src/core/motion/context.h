@@ -28,14 +28,27 @@ struct Pushes {
   }
 };
 
+// Where a motion is to end before its time: at the contact with which something else begins. That is ground met
+// in the air, a ceiling met while rising, the foot of a slope that is skidded down.
+struct Stop {
+  double least = 0.0;                  // s; what is met sooner is gone along.
+  double at = kNever;                  // s after the beginning, if there was such a contact.
+  bool turned = false;                 // A motion on the ground was turned along a face that it met.
+  static constexpr double kNever = 1e9;
+};
+
+// A tick, or the part of one between two events.
 struct StepContext {
   const InputFrame& input;
   const Values& profile;  // In force: with what the state overrides.
   const World& world;
-  double dt;
+  double dt;  // s of the part.
   Ledger* ledger;
-  Moment now;  // The end of the tick: moving pieces are there already.
+  Moment now;  // The end of the part: moving pieces are there already.
+  double share = 1.0;     // Of the tick's time.
+  Stop* stop = nullptr;   // Null: goes on whatever is met.
   Pushes pushes = {};
+  Vec2 look_back = Vec2(0.0);  // rad of yaw and pitch from the look to where it was in the middle of the part.
 
   template <typename Entry>
   void note(const Entry& entry) const {

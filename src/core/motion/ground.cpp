@@ -18,15 +18,17 @@ double overhang(const Body& body, const Vec3& foot_C, const Vec3& contact_C) {
   return length(from_low - along * std::clamp(dot(from_low, along) / square, 0.0, 1.0));
 }
 
-// Whether walkable ground lies within a step's height under the centre of the capsule, or as far from there
-// towards the contact as one may stand beyond an edge: that is where the step below ends on whose edge one
-// stood.
+// Whether walkable ground lies within a step's height under the edge that is touched: under the centre of the
+// capsule, or as far from there, towards the edge or away from it, as one may stand beyond an edge. That is where the
+// step below ends on whose edge one stood.
 bool step_below(const StepContext& context, const Body& body, const Vec3& foot_C, const Vec3& contact_C) {
   const double reach = std::max(context.profile.ground.highest_step, context.profile.ground.snap_distance);
+  const double under_foot = reach - dot(contact_C - foot_C, body.up_C);
   const Vec3 towards = unit_or(body.flat(contact_C - foot_C), Vec3(0.0));
-  for (const double way : {0.0, std::min(context.profile.ground.longest_overhang, body.radius)}) {
+  const double aside = std::min(context.profile.ground.longest_overhang, body.radius);
+  for (const double way : {0.0, aside, -aside}) {
     const auto hit = body.cast_ray(foot_C + body.up_C * body.radius + towards * way,
-                                   -body.up_C * (body.radius + reach + kGroundTouch));
+                                   -body.up_C * (body.radius + under_foot + kGroundTouch));
     if (hit && hit->surface.ground && walkable(context.profile, hit->surface, hit->hit.normal_C, body.up_C))
       return true;
   }

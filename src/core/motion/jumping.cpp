@@ -21,16 +21,17 @@ double wall_yaw(const CharacterState& state) {
   return std::atan2(-normal_B.x, -normal_B.z);
 }
 
-void take_off(const StepContext& context, CharacterState& state, const JumpChoice& choice) {
+void take_off(const StepContext& context, const Values& flight, const JumpChoice& choice,
+              CharacterState& state) {
   const Profile::Jump& values = context.profile.jump;
   const Vec3 up = state.up_C();
   const double height = jump_height(context.profile, choice.jump);
-  const double speed = take_off_speed(context.profile, height);
+  const double speed = take_off_speed(flight, height);
   const bool off_ground = choice.from == From::Ground;
   const double late_by = off_ground ? state.since_grounded : 0.0;
   const bool fresh = context.input.pressed.has(Action::Jump) || state.since_jump_press >= kLongAgo;
   context.note(entry::Jump{choice.from, choice.jump, speed, height, late_by,
-                           fresh ? 0.0 : state.since_jump_press + context.dt});
+                           fresh ? 0.0 : state.since_jump_press});
   // From the ground a jump goes straight up, on top of what a rising piece gives; one in the air replaces the
   // rise speed, so it is as high as it is set.
   state.velocity_C = across(state.velocity_C, up) + up * speed;
@@ -93,8 +94,7 @@ void lift_off(const StepContext& context, CharacterState& state) {
 }
 
 // The buffer and the coyote time include their last instant; the touch keeps rounding in sums of dt from
-// deciding. Both count from the end of a tick, so even one shorter than a tick is good for the tick that
-// follows.
+// deciding. Both count from the instant.
 JumpJudgement judge_jump(const StepContext& context, const Body& body, const CharacterState& state) {
   const Profile::Jump& values = context.profile.jump;
   JumpJudgement judgement;
@@ -112,9 +112,9 @@ JumpJudgement judge_jump(const StepContext& context, const Body& body, const Cha
   return judgement;
 }
 
-void jump(const StepContext& context, const Body& body, CharacterState& state) {
+void jump(const StepContext& context, const Body& body, const Values& flight, CharacterState& state) {
   const JumpJudgement judgement = judge_jump(context, body, state);
-  take_off(context, state, judgement.choice.value_or(JumpChoice{From::Ground, 0}));
+  take_off(context, flight, judgement.choice.value_or(JumpChoice{From::Ground, 0}), state);
 }
 
 void refuse_jump(const StepContext& context, const Body& body, CharacterState& state) {

@@ -27,8 +27,9 @@ struct JumpJudgement {
 };
 JumpJudgement judge_jump(const StepContext& context, const Body& body, const CharacterState& state);
 
-// Jumps as judged; straight off, as from the ground, where it was judged otherwise.
-void jump(const StepContext& context, const Body& body, CharacterState& state);
+// Jumps as judged; straight off, as from the ground, where it was judged otherwise. As high as the values in
+// force say, by the gravity of `flight`, the values of the state that follows.
+void jump(const StepContext& context, const Body& body, const Values& flight, CharacterState& state);
 
 // For a tick in which no jump began: remembers a press, and tells what refused it.
 void refuse_jump(const StepContext& context, const Body& body, CharacterState& state);

@@ -53,6 +53,9 @@ struct Writer {
   Json operator()(const entry::Exhausted& e) const {
     return {{"kind", "exhausted"}, {"planes", e.planes}, {"left_m", e.left}};
   }
+  Json operator()(const entry::Instant& e) const {
+    return {{"kind", "instant"}, {"why", word(kInstants, e.why)}, {"at_s", e.at}};
+  }
   Json operator()(const entry::ScriptFailed& e) const { return {{"kind", "script_failed"}, {"what", e.what}}; }
   Json operator()(const entry::StanceWaits& e) const {
     return {{"kind", "stance_waits"},

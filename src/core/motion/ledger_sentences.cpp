@@ -62,6 +62,12 @@ struct Teller {
   std::string operator()(const entry::Exhausted& e) const {
     return fmt::format("gave up sliding after {} planes, {} of the way left", e.planes, metres(e.left));
   }
+  std::string operator()(const entry::Instant& e) const {
+    constexpr std::array<const char*, 4> kWhat = {"something is met", "what is underfoot changes",
+                                                  "the piece underfoot falls away", "the state changes"};
+    return fmt::format("{:.1f} ms into the tick {}: from here on it moves by that", e.at * 1000.0,
+                       kWhat[static_cast<std::size_t>(e.why)]);
+  }
   std::string operator()(const entry::ScriptFailed& e) const { return "script failed: " + e.what; }
   std::string operator()(const entry::StanceWaits& e) const {
     using Why = entry::StanceWaits::Why;

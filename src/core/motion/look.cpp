@@ -36,8 +36,8 @@ Segment capsule_axis(const CharacterState& state, double radius) {
   return {middle - half, middle + half};
 }
 
-Vec2 turned_look(const Vec2& look, const InputFrame& input, const Profile::Look& limits, double dt) {
-  return within_limits(input.look.value_or(look) + input.look_delta + input.turn_rate * dt, limits);
+Vec2 turned_look(const Vec2& look, const Vec2& turn, const Profile::Look& limits) {
+  return within_limits(look + turn, limits);
 }
 
 Vec2 drawn_look(const CharacterState& current, const Vec2& turned_since, const Profile::Look& look,
@@ -52,7 +52,7 @@ Wish wish_on_ground(const StepContext& context, const CharacterState& state) {
   const bool in_place = profile.ground.facing == Profile::Ground::Facing::TurnInPlace;
   // In place the body has turned already; half of that back is the middle of the turn.
   const double yaw =
-      in_place ? state.facing + 0.5 * stick.x * profile.ground.turn_rate * context.dt : state.yaw;
+      in_place ? state.facing + 0.5 * stick.x * profile.ground.turn_rate * context.dt : state.yaw - context.look_back.x;
   const double s = std::sin(yaw), c = std::cos(yaw);
   const Vec3 right_B(c, 0.0, -s), forward_B(-s, 0.0, -c);
   return normalized(state.frame_CB * (right_B * (in_place ? 0.0 : stick.x) + forward_B * stick.y));
@@ -60,11 +60,12 @@ Wish wish_on_ground(const StepContext& context, const CharacterState& state) {
 
 Wish wish_in_flight(const StepContext& context, const CharacterState& state) {
   const Vec2 stick = shaped_stick(context.input.move, context.profile.look.dead_zone);
-  const Vec3 right_B(std::cos(state.yaw), 0.0, -std::sin(state.yaw));
+  const double yaw = state.yaw - context.look_back.x, pitch = state.pitch - context.look_back.y;
+  const Vec3 right_B(std::cos(yaw), 0.0, -std::sin(yaw));
   const double lift =
       double(context.input.held.has(Action::Jump)) - double(context.input.held.has(Action::Crouch));
   const Vec3 wanted_B =
-      right_B * stick.x + direction_B(state.yaw, state.pitch) * stick.y + Vec3(0.0, lift, 0.0);
+      right_B * stick.x + direction_B(yaw, pitch) * stick.y + Vec3(0.0, lift, 0.0);
   return normalized(state.frame_CB * wanted_B);
 }
 

@@ -6,8 +6,8 @@
 
 namespace lagniappe {
 
-// Returns yaw and pitch after this tick's absolute look, deltas and rates; yaw wrapped, pitch clamped.
-Vec2 turned_look(const Vec2& look, const InputFrame& input, const Profile::Look& limits, double dt);
+// Returns yaw and pitch turned by `turn`; yaw wrapped, pitch clamped.
+Vec2 turned_look(const Vec2& look, const Vec2& turn, const Profile::Look& limits);
 
 // What the player asks for.
 struct Wish {
@@ -16,6 +16,7 @@ struct Wish {
 };
 
 // Returns the wish on the plane across up. Built from yaw alone, so it is sound when the look is straight down.
+// It goes by the middle of what the part turns, so that arcs are the same at any tick rate, to second order.
 Wish wish_on_ground(const StepContext& context, const CharacterState& state);
 
 // Returns the wish of free flight: forward along the look, up on jump, down on crouch. Not across up.

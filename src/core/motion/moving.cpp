@@ -14,6 +14,10 @@ namespace {
 // s over which a piece has to stay ahead of a fall to be parted from: a real body does not notice shorter
 // drops.
 constexpr double kDropTime = 0.1;
+// s after which it is ahead, if it ever is: an instant, but for rounding.
+constexpr double kPartTime = 1e-3;
+// s between looks at whether it does, and to which that is found.
+constexpr double kSupportLooks = 0.01, kSupportFound = 1e-5;
 // s before an instant, for what was until then.
 constexpr double kJustBefore = 1e-7;
 // Share of a way along the ground that has to lead away from what pushes; less would be a way through the wall.
@@ -33,15 +37,16 @@ bool standing_on_something(const CharacterState& state) {
   return state.ground.verdict == Verdict::Walkable || state.ground.verdict == Verdict::Steep;
 }
 
-// Whether the piece underfoot goes down faster than one falls who has what it gave until now.
-bool falls_away(const StepContext& context, const PieceMotion& motion, const Vec3& given_C,
-                const CharacterState& state) {
+// Whether, from `time` on, the piece underfoot goes down faster than one falls who has what it gave until then.
+bool falls_away(const Values& profile, const PieceMotion& motion, const CharacterState& state, double time) {
   const Vec3 up = state.up_C(), foot_P = motion.pose_at(state.time).back(state.foot_C);
+  const Vec3 foot = motion.pose_at(time).point(foot_P);
+  const double given = dot(motion.velocity_at(time - kJustBefore).at(foot), up);
   const auto ahead = [&](double seconds) {
-    const double piece = dot(motion.pose_at(state.time + seconds).point(foot_P) - state.foot_C, up);
-    return dot(given_C, up) * seconds - 0.5 * context.profile.gravity * seconds * seconds - piece;
+    const double piece = dot(motion.pose_at(time + seconds).point(foot_P) - foot, up);
+    return given * seconds - 0.5 * profile.gravity * seconds * seconds - piece;
   };
-  return ahead(context.dt) > kTouch && ahead(std::max(kDropTime, context.dt)) > kGroundTouch;
+  return ahead(kPartTime) > kTouch && ahead(kDropTime) > kGroundTouch;
 }
 
 // Where a point has come to that goes with a piece.
@@ -110,16 +115,33 @@ Vec3 inherited_velocity(const StepContext& context, const Vec3& ground_velocity_
   return Vec3(0.0);
 }
 
+double until_support_falls(const World& world, const Values& profile, const CharacterState& state, double most) {
+  if (!standing_on_something(state)) return most;
+  const PieceMotion* motion = world.motion_of(state.ground.piece);
+  if (motion == nullptr || falls_away(profile, *motion, state, state.time)) return most;
+  const int looks = static_cast<int>(std::ceil(most / kSupportLooks));
+  double low = 0.0;
+  for (int i = 1; i <= looks; ++i) {
+    double high = most * i / looks;
+    if (falls_away(profile, *motion, state, state.time + high)) {
+      while (high - low > kSupportFound) {
+        const double middle = 0.5 * (low + high);
+        (falls_away(profile, *motion, state, state.time + middle) ? high : low) = middle;
+      }
+      return high;
+    }
+    low = high;
+  }
+  return most;
+}
+
 Carried carry(const StepContext& context, const Body& body, CharacterState& state) {
-  state.velocity_C -= state.ground_velocity_C;
   state.ground_velocity_C = Vec3(0.0);
-  state.carried = false;
-  state.carried_yaw = 0.0f;
   if (!standing_on_something(state)) return {};
   const PieceMotion* motion = context.world.motion_of(state.ground.piece);
   if (motion == nullptr) return {};
   const Vec3 given = motion->velocity_at(state.time - kJustBefore).at(state.foot_C);
-  if (falls_away(context, *motion, given, state)) {
+  if (falls_away(context.profile, *motion, state, state.time)) {
     state.ground_velocity_C = given;
     leave_ground(context, state);
     state.ground = Ground{};
@@ -139,7 +161,7 @@ Carried carry(const StepContext& context, const Body& body, CharacterState& stat
   if (length_squared(shift) > 0.0) state.foot_C = shifted(context, body.among_still(), state.foot_C, shift);
   context.note(entry::Carry{state.ground.piece, shift, yaw, length(wanted - state.foot_C) > kGroundTouch});
 
-  state.carried_yaw = static_cast<float>(yaw);
+  state.carried_yaw += static_cast<float>(yaw);
   state.yaw = wrap_angle(state.yaw + yaw);
   state.facing = wrap_angle(state.facing + yaw);
   const Quat about_up = glm::angleAxis(yaw, body.up_C);

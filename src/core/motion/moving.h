@@ -12,9 +12,11 @@ struct Carried {
   PieceId by = kNoPiece;
 };
 
-// Takes the character along with the moving piece that it stood on at the end of the last tick: its foot, what
-// it looks at and faces, and its velocity, which from here on is against that piece. Stops where a solid that
-// stands still is in the way. For ground that stands still only the last part applies. Who stands on a piece
+// Returns the s, at most `most`, after which the piece underfoot begins to fall away faster than who stands on it.
+double until_support_falls(const World& world, const Values& profile, const CharacterState& state, double most);
+
+// Takes the character along with the moving piece that it stands on: its foot, what it looks at and faces, and its
+// velocity, which is against that piece. Stops where a solid that stands still is in the way. Who stands on a piece
 // that falls away faster than he does leaves it instead, with what it gave him.
 Carried carry(const StepContext& context, const Body& body, CharacterState& state);
 

@@ -125,15 +125,18 @@ Slid slide_on_ground(const StepContext& context, const Body& body, const Vec3& f
     if (!leads || on_edge) {
       const StepLimits limits{context.profile.ground.highest_step, ground_normal_C};
       if (const auto step = try_step(context, body, out.foot_C, flat, *hit, walls.planes(), limits)) {
-        out.lifted += dot(*step - out.foot_C, body.up_C);
-        out.foot_C = *step;
+        out.lifted += dot(step->foot_C - out.foot_C, body.up_C);
+        out.foot_C = step->foot_C;
         out.stepped = true;
-        return out;
+        flat *= step->left;
+        normal = body.up_C;
+        continue;
       }
     }
     const Vec3 against = -unit_or(flat, body.up_C);
     if (leads) {
       normal = contact_normal;
+      out.turned = true;
       walls.lie_on(normal, against);
       context.note(
           entry::Slide{Kind::Along, normal, laid_on(flat, normal, body.up_C, how.measure), 0.0, 1.0, kind});
@@ -190,6 +193,8 @@ class AirWay {
       const auto hit = advance(context_, body_, out_.foot_C, rest_);
       if (!hit) return out_;
       ++out_.slides;
+      left_ *= 1.0 - hit->hit.fraction;
+      if (stops_at(*hit)) return out_;
       if (steps_onto(*hit)) return out_;
       goes_on = meet(*hit, heading);
     }
@@ -206,9 +211,32 @@ class AirWay {
     const StepLimits limits{how_.highest_step, body_.up_C, true};
     const auto step = try_step(context_, body_, out_.foot_C, body_.flat(rest_), hit, planes_, limits);
     if (!step) return false;
-    out_.lifted += dot(*step - out_.foot_C, body_.up_C);
-    out_.foot_C = *step;
+    out_.lifted += dot(step->foot_C - out_.foot_C, body_.up_C);
+    out_.foot_C = step->foot_C;
     return out_.stepped = true;
+  }
+
+  bool stops_at(const WorldHit& hit) {
+    const double share = 1.0 - left_;
+    if (share <= how_.stop_after) return false;
+    const Vec3& normal = hit.hit.normal_C;
+    const ContactKind kind = contact_kind(context_.profile, hit.surface, normal, body_.up_C);
+    const bool rises = dot(out_.velocity_C, body_.up_C) > 0.0;
+    const bool ground = kind == ContactKind::Ground || (kind == ContactKind::Steep && !how_.skidding);
+    if (kind == ContactKind::Ceiling ? !rises : !(ground && hit.surface.ground)) return false;
+    out_.stopped = true;
+    out_.stop_normal_C = normal;
+    out_.share = share;
+    if (kind != ContactKind::Ceiling) return true;
+    out_.ceiling = true;
+    const Vec3 of_piece = velocity_of(hit);
+    out_.velocity_C = of_piece + without_approach(out_.velocity_C - of_piece, normal);
+    return true;
+  }
+
+  // Of what is met, as velocities are measured here.
+  Vec3 velocity_of(const WorldHit& hit) const {
+    return piece_velocity(context_, hit.piece, hit.hit.point_C) - how_.frame_velocity_C;
   }
 
   // Returns false if nothing more can be met.
@@ -217,7 +245,7 @@ class AirWay {
     const ContactKind contact = contact_kind(context_.profile, hit.surface, normal, body_.up_C);
     const double speed = length(out_.velocity_C);
     // A piece that moves is met with the velocity against it.
-    const Vec3 of_piece = piece_velocity(context_, hit.piece, hit.hit.point_C) - how_.frame_velocity_C;
+    const Vec3 of_piece = velocity_of(hit);
     Vec3 velocity = out_.velocity_C - of_piece;
     // A face too steep to walk takes what runs into it as a wall does, before it turns the rest downhill.
     if (sheds(context_, body_, hit)) {
@@ -225,6 +253,9 @@ class AirWay {
       rest_ = without_approach(rest_, wall);
       velocity = without_approach(velocity, wall);
     }
+    // Landing takes the fall, and nothing of the way along the ground.
+    if (contact == ContactKind::Ground && !how_.skidding && hit.hit.feature == Feature::Face)
+      velocity += body_.up_C * (std::max(-dot(velocity, normal), 0.0) / dot(normal, body_.up_C));
     const bool room = planes_.add(normal);
     const Planes::Clipped clipped = planes_.clip(rest_);
     const bool bears = contact == ContactKind::Ground || contact == ContactKind::Steep;
@@ -253,6 +284,7 @@ class AirWay {
   Slid out_;
   Planes planes_;
   Vec3 rest_;
+  double left_ = 1.0;  // Share of the motion.
 };
 
 }  // namespace

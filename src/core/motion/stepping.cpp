@@ -44,18 +44,24 @@ struct Lifted {
     return gone;
   }
 
-  // Goes `forward_C` across up, along walls, and returns how far that came.
-  Vec3 gone_forward(const Vec3& forward_C, Planes walls) const {
+  struct Forward {
+    Vec3 way_C;
+    double left;  // Share of what was wanted.
+  };
+  // Goes `forward_C` across up, along walls as long as nothing is gained along `in_C`.
+  Forward gone_forward(const Vec3& forward_C, const Vec3& in_C, Planes walls) const {
     Vec3 foot = foot_C, rest = body.flat(walls.clip(forward_C).vector_C);
+    double left = 1.0;
     for (int round = 0; round < kMostPlanes && length_squared(rest) > 0.0; ++round) {
       const auto hit = body.sweep(foot, rest);
       const double fraction = hit ? hit->hit.fraction : 1.0;
       foot += rest * fraction;
-      if (!hit) break;
+      left *= 1.0 - fraction;
+      if (!hit || dot(foot - foot_C, in_C) > kTouch) break;
       if (!walls.add(wall_on_ground(hit->hit.normal_C, body.up_C, body.up_C, -unit_or(rest, body.up_C)))) break;
       rest = body.flat(walls.clip(rest * (1.0 - fraction)).vector_C);
     }
-    return foot - foot_C;
+    return {foot - foot_C, left};
   }
 
   // Where the capsule rests after `forward_C`, at most `below` lower than it was before it was lifted.
@@ -88,7 +94,7 @@ class Attempt {
         base_C_(base_of(body, foot_C, blocked)),
         touch_C_(body.flat(blocked.hit.point_C - base_C_)) {}
 
-  std::optional<Vec3> make(const Planes& walls) const {
+  std::optional<Stepped> make(const Planes& walls) const {
     const double touched_at = above_line(blocked_.hit.point_C);
     if (touched_at > limits_.highest + kGroundTouch) return refuse(Outcome::TooHigh, touched_at);
     if (rises_beyond()) return refuse(Outcome::TooHigh, explained_rise());
@@ -124,7 +130,7 @@ class Attempt {
     const double over = dot(touch_C_, in_C_) - kSafeOverhang * context_.profile.ground.longest_overhang;
     const double slant = std::max(dot(direction_C_, in_C_), kSafeOverhang);
     const double ahead = limits_.in_air ? std::max(ahead_, over / slant) : ahead_;
-    const Vec3 forward = lifted.gone_forward(direction_C_ * ahead, walls);
+    const auto [forward, left] = lifted.gone_forward(direction_C_ * ahead, in_C_, walls);
     if (dot(forward, in_C_) <= kTouch) return refuse(Outcome::NoGain, judged.rise);
     const auto landed = lifted.landing(forward, std::max(-line_rise(forward), 0.0));
     if (!landed) return refuse(Outcome::NoGain, judged.rise);
@@ -133,11 +139,11 @@ class Attempt {
     if (bearing == nullptr || !bears(bearing->surface, bearing_normal(context_, body_, *bearing)))
       return refuse(Outcome::NotWalkable, judged.rise);
     context_.note(entry::Step{Outcome::Taken, judged.rise, limits_.highest, judged.piece});
-    return landed;
+    return Stepped{*landed, left};
   }
 
  private:
-  std::optional<Vec3> refuse(Outcome outcome, double rise) const {
+  std::optional<Stepped> refuse(Outcome outcome, double rise) const {
     context_.note(entry::Step{outcome, rise, limits_.highest, blocked_.piece});
     return std::nullopt;
   }
@@ -226,7 +232,7 @@ class Attempt {
 
 }  // namespace
 
-std::optional<Vec3> try_step(const StepContext& context, const Body& body, const Vec3& foot_C,
+std::optional<Stepped> try_step(const StepContext& context, const Body& body, const Vec3& foot_C,
                              const Vec3& flat_rest_C, const WorldHit& blocked, const Planes& walls,
                              const StepLimits& limits) {
   if (limits.highest <= 0.0 || length(flat_rest_C) <= 0.0) return std::nullopt;

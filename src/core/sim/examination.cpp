@@ -93,7 +93,13 @@ void Examination::read_ledger() {
       [&](const entry::PushOut& e) { events_.set(Event::PushOut), touch(e.piece), took_speed_ = true; },
       [&](const entry::Wish& e) { wish_C_ = e.velocity_C; },
       [&](const entry::StateChange&) { events_.set(Event::StateChange); },
-      [&](const entry::Jump&) { events_.set(Event::Jump); },
+      [&](const entry::Jump& e) {
+        events_.set(Event::Jump);
+        // Landed within the tick, and off again.
+        if (e.from == entry::Jump::From::Ground && e.late_by == 0.0 && !before_.grounded())
+          events_.set(Event::Landing);
+      },
+      [](const entry::Instant&) {},
       [&](const entry::JumpRefused&) { events_.set(Event::JumpRefused); },
       [&](const entry::Sweep& e) {
         if (e.hit) touch(e.piece);
@@ -128,7 +134,7 @@ void Examination::read_ledger() {
       },
       [&](const entry::ScriptFailed& e) { add_once(Finding::Kind::ScriptFailed, after_.state, e.what); },
       [&](const entry::StanceWaits&) {},
-      [&](const entry::LieHeld&) { took_speed_ = true; },
+      [&](const entry::LieHeld&) { took_speed_ = lie_held_ = true; },
   };
   for (const LedgerEntry& entry : ledger_.entries) std::visit(read, entry);
   watch_.step_rise = rise;
@@ -161,7 +167,8 @@ void Examination::find_flicker() {
 void Examination::find_stuck() {
   const Vec3 up = after_.up_C();
   const Vec3 moved = across(after_.foot_C - before_.foot_C - after_.ground_velocity_C * dt_, up);
-  const bool stuck = length(wish_C_) >= kSmallestWish && length(moved) < kStuckShare * length(wish_C_) * dt_;
+  // A lying body that is kept from a rim is told so in the ledger.
+  const bool stuck = !lie_held_ && length(wish_C_) >= kSmallestWish && length(moved) < kStuckShare * length(wish_C_) * dt_;
   if (!stuck) {
     watch_.stuck_since = 0;
     return;
@@ -274,8 +281,8 @@ void Examination::find_missed_jump() {
 }
 
 void Examination::examine() {
-  const bool sprint = input_.held.has(Action::Sprint) != before_.held.has(Action::Sprint);
-  if (sprint || input_.move != watch_.move || tick_ == 1) watch_.input_changed = tick_;
+  const bool buttons = input_.held != before_.held || input_.pressed.bits != 0;
+  if (buttons || input_.move != watch_.move || tick_ == 1) watch_.input_changed = tick_;
   watch_.move = input_.move;
   read_ledger();
   find_flicker();

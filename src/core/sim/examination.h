@@ -40,7 +40,7 @@ class Examination {
   double dt_;
   Events events_;
   Vec3 wish_C_{0.0};
-  bool took_speed_ = false;  // Something in the ledger takes speed.
+  bool took_speed_ = false, lie_held_ = false;  // Something in the ledger takes speed.
 };
 
 }  // namespace lagniappe

@@ -67,6 +67,7 @@ tl::expected<std::shared_ptr<const Guard>, std::string> Guard::make(const std::s
   if (!read) return tl::unexpected<std::string>(read.error());
   auto guard = std::make_shared<Guard>();
   guard->length_ = text.size();
+  guard->asks_for_jump_press_ = text.find("jump.pressed") != std::string::npos;
   guard->plain_ = std::move(*read);
   if (!guard->plain_) {
     guard->chunk_ = add_chunk(*scripts, Kind::Guard, name, text);
@@ -107,7 +108,7 @@ tl::expected<std::shared_ptr<const ScriptAction>, std::string> ScriptAction::mak
 
 std::string ScriptAction::run(ScriptHost& host) const {
   if (!only_jumps_) return LuaMachine::of_thread(scripts_).run(chunk_, host).error;
-  jump(*host.context, *host.body, *host.state);
+  jump(*host.context, *host.body, *host.flight, *host.state);
   host.jumped = true;
   return {};
 }

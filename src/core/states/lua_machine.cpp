@@ -158,7 +158,7 @@ int write_velocity(lua_State* lua) {
 
 int call_jump(lua_State* lua) {
   ScriptHost& host = changeable(lua);
-  jump(*host.context, *host.body, *host.state);
+  jump(*host.context, *host.body, *host.flight, *host.state);
   host.jumped = true;
   return 0;
 }

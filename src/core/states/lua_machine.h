@@ -38,6 +38,7 @@ struct ScriptHost {
   CharacterState* state = nullptr;
   const StepContext* context = nullptr;
   const Body* body = nullptr;
+  const Values* flight = nullptr;  // In force in the flight of a jump.
   // What a script asked for.
   bool jumped = false;
   std::optional<Vec2> steer = std::nullopt;  // A push in place of the stick: right, forward.

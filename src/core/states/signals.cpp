@@ -101,7 +101,7 @@ double held(const SignalView& v) {
 }
 template <Action kAction>
 double released(const SignalView& v) {
-  return v.presses_count && v.before.held.has(kAction) && !v.input.held.has(kAction);
+  return v.presses_count && v.held_before.value_or(v.before.held).has(kAction) && !v.input.held.has(kAction);
 }
 template <Action kAction>
 double since(const SignalView& v) {

@@ -1,200 +1,36 @@
 // SPDX-License-Identifier: MIT
-// The order of one tick. Each phase is a function; what it decides is in its ledger entries.
+// One tick, in parts: up to the next event it is moved by what was, from there on by what is then. An event is the
+// instant of a press, of landing or leaving, of other ground, of another way of moving.
 #include "lagniappe/step.h"
 
 #include <algorithm>
 #include <cassert>
 
+#include "states/advance.h"
 #include "lagniappe/handling.h"
-#include "math/integrators.h"
-#include "motion/behaviours.h"
-#include "motion/ground.h"
-#include "motion/jumping.h"
+#include "motion/button_edges.h"
+#include "motion/look.h"
 #include "motion/moving.h"
-#include "motion/piece_velocity.h"
-#include "motion/push_out.h"
-#include "motion/stance.h"
-#include "states/table_pass.h"
 #include "world/neighbourhood.h"
 
 namespace lagniappe {
 namespace {
 
-// A wish of less than this share turns nobody.
-constexpr double kStandingShare = 0.02;
-// s over which the ground's slope is averaged to tell a crest: a real body does not notice shorter bumps.
-constexpr double kTrendTime = 0.1;
-constexpr double kTimerSlack = 1e-5;  // s that timers in single precision may be off.
+// Parts of a stretch between two presses; what would end the last one waits for its end.
+constexpr int kMostParts = 4;
+// m of a way that a change of slope may cost or give before it is an event.
+constexpr double kSlopeMatters = 5e-4;
+// s that a part lasts at least: what happens sooner happens at its beginning.
+constexpr double kShortestPart = 1e-5;
+// s beyond a contact, so that rounding does not keep it from being met.
+constexpr double kIntoContact = 1e-7;
+// m to which the place of an event is found, and how often the time is halved for it.
+constexpr double kEventPlace = 5e-5;
+constexpr int kMostHalvings = 20;
+// Share of the capsule's radius that is gone over without a look at what is underfoot.
+constexpr double kBlindShare = 0.5;
 
-CharacterState put_home(const StepContext& context, const Profile& profile, const CharacterState& state,
-                        bool out_of_limits) {
-  context.note(entry::Reset{out_of_limits});
-  CharacterState home = start_state(profile, state.home, context.world, context.now.time);
-  home.tick = state.tick + 1;
-  home.times_put_home = state.times_put_home + 1;
-  home.held = context.input.held;
-  return home;
-}
-
-void look(const StepContext& context, CharacterState& state) {
-  const Vec2 turned =
-      turned_look(Vec2(state.yaw, state.pitch), context.input, context.profile.look, context.dt);
-  state.yaw = turned.x;
-  state.pitch = turned.y;
-}
-
-void leave_overlap(const StepContext& context, const Body& body, CharacterState& state) {
-  const PushedOut out = push_out(context, body, state.foot_C);
-  state.foot_C = out.foot_C;
-  state.penetration = static_cast<float>(out.depth);
-  state.crushed = out.crushed;
-}
-
-void turn_body(const StepContext& context, const Wish& wish, bool flies, CharacterState& state) {
-  using Facing = Profile::Ground::Facing;
-  const Facing facing = context.profile.ground.facing;
-  if (facing == Facing::TurnInPlace && !flies) return;
-  if (facing != Facing::View && wish.share <= kStandingShare) return;
-  const Vec3 direction_B = glm::conjugate(state.frame_CB) * wish.direction_C;
-  const bool along_push = facing == Facing::Travel || facing == Facing::TurnInPlace;
-  const double towards = along_push ? std::atan2(-direction_B.x, -direction_B.z) : state.yaw;
-  const double turned = turn_towards(state.facing, towards, context.profile.ground.turn_rate, context.dt);
-  if (state.lying()) return turn_lying(context, turned, state);
-  state.facing = turned;
-}
-
-// Pushing sideways turns body and look. The wish goes by the middle of the turn, so that arcs are the same at
-// any tick rate, to second order.
-void turn_in_place(const StepContext& context, CharacterState& state) {
-  const Values& profile = context.profile;
-  if (profile.ground.facing != Profile::Ground::Facing::TurnInPlace) return;
-  const double push = shaped_stick(context.input.move, profile.look.dead_zone).x;
-  double turned = -push * profile.ground.turn_rate * context.dt;
-  const double from = state.facing;
-  state.facing = wrap_angle(state.facing + turned);
-  if (state.lying()) {
-    state.facing = from;
-    turn_lying(context, wrap_angle(from + turned), state);
-    turned = wrap_angle(state.facing - from);
-  }
-  state.yaw = wrap_angle(state.yaw + turned);
-  state.carried_yaw += static_cast<float>(turned);
-}
-
-void remember_push(const StepContext& context, const Wish& wish, CharacterState& state) {
-  state.since_push = wish.share > 0.0 ? 0.0f : state.since_push + static_cast<float>(context.dt);
-  if (state.since_push > context.profile.ground.gather.grace + kTimerSlack) state.gathered = 0.0;
-}
-
-bool leaving(const CharacterState& state, const Vec3& velocity_C, const Vec3& normal_C) {
-  return dot(state.velocity_C - velocity_C, normal_C) > kLeavingSpeed;
-}
-
-// Whether the ground falls away under the character more sharply than it can follow at its speed.
-bool flies_over_crest(const StepContext& context, const Body& body, const CharacterState& state,
-                      const Vec3& normal_C) {
-  const Profile::Ground& ground = context.profile.ground;
-  const Vec3 flat = body.flat(state.velocity_C);
-  const double speed = length(state.velocity_C);
-  if (speed <= ground.crest_speed) return false;
-  const double falls =
-      slope_along(flat, Vec3(state.ground_trend_C), body.up_C) - slope_along(flat, normal_C, body.up_C);
-  if (falls <= ground.crest_angle + kTouch) return false;
-  context.note(entry::Crest{falls, ground.crest_angle, speed});
-  return true;
-}
-
-// Of the piece that was found, where the foot would rest on it.
-Vec3 velocity_of(const StepContext& context, const GroundFound& found) {
-  return piece_velocity(context, found.ground.piece, found.foot_C);
-}
-
-// Probes, judges and snaps. `before`: what the tick began on; None after a jump.
-void find_ground(const StepContext& context, const Body& body, Verdict before, CharacterState& state) {
-  const bool held = before == Verdict::Walkable || before == Verdict::Steep;
-  const double reach = held ? std::max(context.profile.ground.snap_distance, kGroundTouch) : kGroundTouch;
-  const GroundFound found = probe_ground(context, body, state.foot_C, reach);
-  const Verdict verdict = found.ground.verdict;
-  const bool touching = found.gap <= kGroundTouch;
-  const bool bears = verdict == Verdict::Walkable || (verdict == Verdict::Steep && before == Verdict::Steep);
-  const bool away = held ? !touching && flies_over_crest(context, body, state, found.ground.normal_C)
-                         : leaving(state, velocity_of(context, found), found.ground.normal_C);
-  if (verdict == Verdict::None || away || (!touching && !bears)) {
-    state.ground = Ground{};
-    return;
-  }
-  state.ground = found.ground;
-  if (!bears) return;
-  state.foot_C = found.foot_C;
-  if (!held) return;
-  state.snapped = touching ? 0.0f : static_cast<float>(found.gap);
-  state.eye_offset += found.gap;
-  if (!touching) context.note(entry::Snap{found.gap});
-}
-
-// The drawn body and camera catch up with steps and snaps; never further off than a step.
-void settle_eye(const StepContext& context, CharacterState& state) {
-  const Profile::Ground& ground = context.profile.ground;
-  const double step = std::max({ground.highest_step, ground.snap_distance, context.profile.air.highest_step});
-  const double most = std::min(step, context.profile.smoothing.largest);
-  const double height = std::clamp(state.eye_offset, -most, most);
-  state.eye_offset = height * decay_share(context.profile.smoothing.time, context.dt);
-}
-
-// What the tick's end makes of the velocity: landing, going on, or leaving.
-void land_or_leave(const StepContext& context, const Body& body, Verdict before, PieceId piece_before,
-                   CharacterState& state) {
-  const bool held = before == Verdict::Walkable || before == Verdict::Steep;
-  if (state.ground.verdict == Verdict::None || state.ground.verdict == Verdict::Perched) {
-    if (held) leave_ground(context, state);
-    if (before != Verdict::Walkable && state.since_grounded < kLongAgo) state.since_grounded += context.dt;
-    state.ground_trend_C = glm::vec3(0.0f);
-    return;
-  }
-  // From one piece to another what they differ in shows across up; a fall ends here, whatever the piece does.
-  // About a piece that turns one goes as about one at rest.
-  const Vec3 of_piece = ground_velocity(context, state);
-  const bool same_piece = held && state.ground.piece == piece_before;
-  if (!same_piece) state.velocity_C += body.flat(state.ground_velocity_C - of_piece);
-  state.ground_velocity_C = of_piece;
-  const double share = decay_share(kTrendTime, context.dt);
-  const Vec3 trend = state.ground_trend_C;
-  const Vec3& normal = state.ground.normal_C;
-  state.ground_trend_C = trend == Vec3(0.0) ? normal : normal + (trend - normal) * share;
-  if (!state.grounded()) {
-    if (before != Verdict::Walkable && state.since_grounded < kLongAgo) state.since_grounded += context.dt;
-    return;
-  }
-  // Landing takes the fall away; along the ground the speed is kept as it is laid on the face.
-  const SpeedOnSlopes measure = context.profile.ground.speed_on_slopes;
-  const Vec3 flat = held ? flattened(state.velocity_C, body.up_C, measure) : body.flat(state.velocity_C);
-  state.velocity_C = laid_on(flat, state.ground.normal_C, body.up_C, measure);
-  state.since_grounded = 0.0;
-  give_jumps_back(state);
-}
-
-void move_and_find_ground(const StepContext& context, const Body& body, const Wish& wish, Behaviour behaviour,
-                          CharacterState& state) {
-  const Verdict before = state.ground.verdict;
-  const PieceId piece_before = state.ground.piece;
-  const Vec3 normal_before = state.ground.normal_C;
-  const CharacterState was = state;
-  if (before == Verdict::Steep || (before == Verdict::Walkable && behaviour == Behaviour::Skid)) {
-    move_skidding(context, body, wish, state);
-  } else if (before == Verdict::Walkable) {
-    move_on_ground(context, body, wish, state);
-  } else {
-    move_in_air(context, body, wish, state);
-  }
-  find_ground(context, body, before, state);
-  // Off the ground the velocity goes on along the face that was left.
-  if (before == Verdict::Walkable && !state.grounded()) {
-    state.velocity_C =
-        laid_on(state.velocity_C, normal_before, body.up_C, context.profile.ground.speed_on_slopes);
-  }
-  land_or_leave(context, body, before, piece_before, state);
-  settle_lying(context, was, state);
-}
+using Why = entry::Instant::Why;
 
 // Everything that one tick's questions can be about: the way that is asked for or that momentum and moving
 // ground give, a step up, a snap down. What reaches beyond is asked of the world itself, so this only decides
@@ -211,103 +47,291 @@ Box neighbourhood_of(const StepContext& context, const CharacterState& state) {
   return bounds(axis).grown(p.capsule.radius + way + std::max(step, tread) + 4.0 * kGroundTouch);
 }
 
-}  // namespace
-
-CharacterState start_state(const Profile& profile, const Home& home) {
-  CharacterState state;
-  state.foot_C = home.foot_C;
-  state.frame_CB = home.frame_CB;
-  state.yaw = state.facing = home.yaw;
-  state.capsule_height = profile.capsule.height;
-  state.home = home;
-  state.state = state.came_from = chart_of(profile).fallback();
-  return state;
+bool held_by_ground(const CharacterState& state) {
+  return state.ground.verdict == Verdict::Walkable || state.ground.verdict == Verdict::Steep;
 }
 
-namespace {
+// The way of moving of one state against another's: whether the instant of the change is felt.
+bool moves_otherwise(const StateChart::State& a, const StateChart::State& b) {
+  const auto own = [](Behaviour kind) { return kind != Behaviour::Ground && kind != Behaviour::Air; };
+  if (a.behaviour != b.behaviour && (own(a.behaviour) || own(b.behaviour))) return true;
+  return a.stance != b.stance || !a.overrides.empty() || !b.overrides.empty();
+}
 
-// A place on a slope or a stair is where its surface is; the round of the foot stands a little higher. Returns
-// the lowest foot above `foot_C`, by no more than a step, where the capsule is free; that itself where there is
-// none, or where far less aside would do: push-out sees to that.
-Vec3 out_of_the_ground(const StepContext& context, const Body& body, const Vec3& foot_C) {
-  constexpr int kTries = 8;
-  constexpr double kFarLess = 0.5;
-  const auto is_free = [&](const Vec3& foot) {
-    std::array<WorldContact, 1> touched;
-    return body.world.contacts(body.axis(foot), body.radius - body.margin, touched, body.now) == 0;
+class Tick {
+ public:
+  Tick(const CharacterState& before, const InputFrame& input, const Profile& profile, const World& world,
+       double dt, Ledger* ledger)
+      : before_(before),
+        whole_input_(input),
+        input_(input),
+        profile_(profile),
+        chart_(chart_of(profile)),
+        world_(world),
+        dt_(dt),
+        end_(before.time + dt),
+        ledger_(ledger),
+        values_(chart_.values_in(before.state, profile)),
+        values_of_(before.state),
+        region_(neighbourhood_of({input, values_, world, dt, nullptr, {}}, before)),
+        near_(world, region_, end_),
+        state_(before) {}
+
+  CharacterState go();
+
+ private:
+  // Where the tick is: what a part begins with, and goes back to when it is split.
+  struct Place {
+    CharacterState state;
+    PassMemory memory;
+    std::size_t entries;
   };
-  const double highest = std::max(context.profile.ground.highest_step, body.radius);
-  for (int i = 0; i <= kTries; ++i) {
-    const Vec3 lift = body.up_C * (highest * i / kTries);
-    if (!is_free(foot_C + lift)) continue;
-    const auto hit = i > 0 ? body.sweep(foot_C + lift, -lift) : std::nullopt;
-    const Vec3 up = lift * (hit ? 1.0 - hit->hit.fraction : i > 0 ? 0.0 : 1.0);
-    const PushedOut aside = push_out(context, body, foot_C);
-    return !aside.crushed && length(aside.foot_C - foot_C) < kFarLess * length(up) ? foot_C : foot_C + up;
+  Place place() const { return {state_, memory_, ledger_ != nullptr ? ledger_->entries.size() : 0}; }
+  void go_back(const Place& place);
+
+  void begin();
+  void take_input(double share);
+  void go_until(double time);
+  double part(double until, bool may_split);
+  void run(double until, Ledger* ledger, bool may_stop);
+  void pass(bool before_motion, Ledger* ledger);
+  // Between these two times something begins.
+  struct Between {
+    double low, high;
+  };
+  std::optional<Between> ground_event(const Place& from, double until);
+  bool goes_on(const CharacterState& from) const;
+  template <typename Happened>
+  Between first_instant(const Place& from, Between between, const Happened& happened);
+  const Values& values_in_force();
+  CharacterState end();
+
+  const CharacterState& before_;
+  const InputFrame& whole_input_;
+  InputFrame input_;  // As it is at the instant.
+  const Profile& profile_;
+  const StateChart& chart_;
+  const World& world_;
+  double dt_, end_;
+  Ledger* ledger_;
+  Values values_;
+  StateId values_of_;
+  Box region_;
+  Neighbourhood near_;
+  CharacterState state_;
+  PassMemory memory_;
+  Stop stop_{};  // Of the last run.
+};
+
+const Values& Tick::values_in_force() {
+  if (values_of_ != state_.state) values_ = chart_.values_in(state_.state, profile_);
+  values_of_ = state_.state;
+  return values_;
+}
+
+void Tick::go_back(const Place& place) {
+  state_ = place.state;
+  memory_ = place.memory;
+  if (ledger_ != nullptr) ledger_->entries.resize(place.entries, entry::Snap{});
+}
+
+void Tick::begin() {
+  state_.slides = 0;
+  state_.stepped = state_.carried = false;
+  state_.snapped = state_.penetration = state_.carried_yaw = 0.0f;
+  // From here to the end of the tick the velocity is against the piece underfoot.
+  state_.velocity_C -= state_.ground_velocity_C;
+  if (!whole_input_.look) return;
+  const Vec2 look = turned_look(*whole_input_.look, Vec2(0.0), values_.look);
+  state_.yaw = look.x;
+  state_.pitch = look.y;
+}
+
+// The buttons as they are from `share` of the tick on.
+void Tick::take_input(double share) {
+  const ButtonEdges edges(whole_input_, before_.held);
+  input_.held = edges.held_at(share);
+  input_.pressed = edges.pressed_at(share);
+  memory_.held_before = state_.held;
+  memory_.presses_count = true;
+  memory_.inputs_are_settled = false;
+  if (!input_.pressed.has(Action::Jump)) return;
+  memory_.jumped = memory_.used_jump_press = false;
+}
+
+void Tick::pass(bool before_motion, Ledger* ledger) {
+  const StepContext context{input_, values_in_force(), near_, dt_, ledger, Moment{state_.time}};
+  TablePass table(profile_, context, before_, values_, state_, memory_);
+  before_motion ? table.before_motion() : table.after_motion();
+  values_of_ = state_.state;
+}
+
+void Tick::run(double until, Ledger* ledger, bool may_stop) {
+  stop_ = Stop{kShortestPart};
+  const auto run_in = [&](const World& world) {
+    const double seconds = until - state_.time;
+    StepContext context{input_, values_in_force(), world, seconds, ledger, Moment{until}, seconds / dt_,
+                        may_stop ? &stop_ : nullptr};
+    TablePass table(profile_, context, before_, values_, state_, memory_);
+    advance(context, table, state_);
+    values_of_ = state_.state;
+  };
+  if (until == end_ || !world_.has_movers()) return run_in(near_);
+  run_in(Neighbourhood(world_, region_, until));
+}
+
+// Whether what is underfoot bears and leads on as it did.
+bool Tick::goes_on(const CharacterState& from) const {
+  const Ground &was = from.ground, &is = state_.ground;
+  if (was.verdict != is.verdict || was.surface.friction != is.surface.friction) return false;
+  const bool other_piece = was.piece != is.piece;
+  if (other_piece && (world_.motion_of(was.piece) != nullptr || world_.motion_of(is.piece) != nullptr)) return false;
+  // Over a crest that was come up to within the part.
+  if (stop_.turned && state_.snapped > from.snapped + kGroundTouch) return false;
+  if (was.normal_C == is.normal_C) return true;
+  const Vec3 up = state_.up_C(), way = across(state_.foot_C - from.foot_C, up);
+  const double share_was = std::cos(slope_along(way, was.normal_C, up));
+  const double share_is = std::cos(slope_along(way, is.normal_C, up));
+  return length(way) * std::abs(share_was - share_is) < kSlopeMatters;
+}
+
+template <typename Happened>
+Tick::Between Tick::first_instant(const Place& from, Between between, const Happened& happened) {
+  auto& [low, high] = between;
+  const double speed = std::max({length(from.state.velocity_C), length(state_.velocity_C), 1.0});
+  for (int i = 0; i < kMostHalvings && (high - low) * speed > kEventPlace; ++i) {
+    const double middle = 0.5 * (low + high);
+    state_ = from.state;
+    memory_ = from.memory;
+    run(middle, nullptr, true);
+    (happened() ? high : low) = middle;
   }
-  return foot_C;
+  return between;
 }
 
-}  // namespace
-
-CharacterState start_state(const Profile& profile, const Home& home, const World& world, double time) {
-  CharacterState state = start_state(profile, home);
-  state.time = time;
-  const InputFrame nothing;
-  const StepContext context{nothing, profile, world, 0.0, nullptr, Moment{state.time}};
-  state.foot_C = out_of_the_ground(context, Body(context, state), state.foot_C);
-  const GroundFound found = probe_ground(context, Body(context, state), state.foot_C, kGroundTouch);
-  if (found.ground.verdict != Verdict::Walkable) return state;
-  state.ground = found.ground;
-  state.ground_velocity_C = ground_velocity(context, state);
-  state.velocity_C = state.ground_velocity_C;
-  state.ground_trend_C = state.ground.normal_C;
-  state.since_grounded = 0.0;
-  state.state = fitting_state(chart_of(profile), "Stand", Behaviour::Ground);
-  return state;
-}
-
-namespace {
-
-// What the buttons did, for the signals of the ticks to come.
-void count_buttons(const StepContext& context, CharacterState& state) {
-  for (std::size_t i = 0; i < state.since_press.size(); ++i) {
-    const bool pressed = context.input.pressed.has(static_cast<Action>(i));
-    state.since_press[i] = pressed ? 0.0f : state.since_press[i] + static_cast<float>(context.dt);
+// When within a part what is underfoot becomes something else, for who stands or skids.
+std::optional<Tick::Between> Tick::ground_event(const Place& from, double until) {
+  if (!held_by_ground(from.state)) return std::nullopt;
+  const auto changed = [&] { return !goes_on(from.state); };
+  const double way = length(state_.foot_C - from.state.foot_C), begin = from.state.time;
+  const int looks = static_cast<int>(std::min(way / (kBlindShare * values_.capsule.radius), 8.0)) + 1;
+  const bool at_the_end = changed();
+  if (looks == 1 && !at_the_end) return std::nullopt;
+  const Place whole = place();
+  std::optional<Between> found;
+  double low = begin;
+  for (int i = 1; i <= looks && !found; ++i) {
+    const double time = i < looks ? begin + (until - begin) * i / looks : until;
+    if (i < looks) {
+      state_ = from.state;
+      memory_ = from.memory;
+      run(time, nullptr, true);
+    }
+    if (i < looks ? changed() : at_the_end) found = first_instant(from, {low, time}, changed);
+    low = time;
   }
-  if (state.since_jump_press < kLongAgo && !context.input.pressed.has(Action::Jump))
-    state.since_jump_press += context.dt;
-  state.held = context.input.held;
+  state_ = whole.state;
+  memory_ = whole.memory;
+  return found;
 }
 
-// What moves the character before it does so itself.
-void be_moved(StepContext& context, CharacterState& state) {
-  const Body body(context, state);
-  Carried carried = carry(context, body, state);
-  if (carried.by == kNoPiece) carried = accompany(context, body, state);
-  context.pushes = take_pushes(context, body, carried, state);
-  leave_overlap(context, body, state);
-}
-
-// The wish, with what a script asks for in place of the stick.
-Wish wished(const StepContext& context, const std::optional<Vec2>& steer, const CharacterState& state) {
-  if (!steer) return wish_on_ground(context, state);
-  InputFrame steered = context.input;
-  const double size = glm::length(*steer);
-  steered.move = size > 1.0 ? *steer / size : *steer;
-  // What a script asks for has no dead zone.
-  Values values = context.profile;
-  values.look.dead_zone = 0.0;
-  return wish_on_ground({steered, values, context.world, context.dt, nullptr, context.now}, state);
-}
-
-void move(const StepContext& context, const Wish& wish, Behaviour behaviour, CharacterState& state) {
-  const Body body(context, state);
-  if (behaviour == Behaviour::Fly) {
-    move_in_flight(context, body, state);
-  } else {
-    move_and_find_ground(context, body, wish, behaviour, state);
+// Goes to `until` or to the event before it, and through the table there. Returns when that was.
+double Tick::part(double until, bool may_split) {
+  const Place from = place();
+  double to = until;
+  std::optional<Why> why;
+  const auto shorten = [&](double time, Why because) {
+    if (time >= to - kShortestPart) return;
+    to = std::max(time, from.state.time + kShortestPart);
+    why = because;
+  };
+  // Just before an event on the ground it still is what it was: from there the last bit is gone.
+  double still = from.state.time;
+  const auto go = [&] {
+    if (still > state_.time && still < to) run(still, ledger_, true);
+    run(to, ledger_, may_split);
+    return from.state.time + stop_.at;
+  };
+  const auto tell = [&] {
+    if (why && ledger_ != nullptr) ledger_->entries.emplace_back(entry::Instant{*why, to - before_.time});
+  };
+  if (may_split) {
+    const double left = until - state_.time;
+    shorten(state_.time + until_support_falls(world_, values_in_force(), state_, left), Why::Support);
   }
+  const double contact = go();
+  if (may_split && contact < to) {
+    shorten(contact + kIntoContact, Why::Contact);
+  } else if (may_split) {
+    if (const auto between = ground_event(from, to)) {
+      shorten(between->high, Why::Ground);
+      still = std::min(between->low, to);
+    }
+  }
+  if (state_.time != to || still > from.state.time) {
+    go_back(from);
+    go();
+  }
+  tell();
+  pass(false, ledger_);
+  if (!may_split || why || state_.state == from.state.state ||
+      !moves_otherwise(chart_.state(from.state.state), chart_.state(state_.state)))
+    return to;
+  shorten(first_instant(from, {from.state.time, to},
+                        [&] {
+                          pass(false, nullptr);
+                          return state_.state != from.state.state;
+                        })
+              .high,
+          Why::State);
+  go_back(from);
+  go();
+  tell();
+  pass(false, ledger_);
+  return to;
+}
+
+void Tick::go_until(double time) {
+  for (int parts = 1; state_.time < time; ++parts) {
+    const double to = part(time, parts < kMostParts);
+    input_.pressed = {};
+    memory_.presses_count = false;
+    // A jump that was asked for a little while ago begins where it may.
+    if (to < time) pass(true, ledger_);
+  }
+  state_.held = input_.held;
+}
+
+CharacterState Tick::go() {
+  begin();
+  const ButtonEdges edges(whole_input_, before_.held);
+  for (int i = 0; i < edges.count(); ++i) {
+    take_input(edges.share(i));
+    pass(true, ledger_);
+    go_until(i + 1 < edges.count() ? before_.time + edges.share(i + 1) * dt_ : end_);
+  }
+  return end();
+}
+
+CharacterState Tick::end() {
+  state_.velocity_C += state_.ground_velocity_C;
+  for (std::size_t i = 0; i < state_.since_press.size(); ++i) {
+    const bool pressed = whole_input_.pressed.has(static_cast<Action>(i));
+    const double ago = (1.0 - (pressed ? share_of(whole_input_.pressed_at[i]) : 0.0)) * dt_;
+    state_.since_press[i] = pressed ? static_cast<float>(ago) : state_.since_press[i] + static_cast<float>(dt_);
+  }
+  ++state_.tick;
+  return state_;
+}
+
+CharacterState put_home(const StepContext& context, const CharacterState& state, const Profile& profile,
+                        bool out_of_limits) {
+  context.note(entry::Reset{out_of_limits});
+  CharacterState home = start_state(profile, state.home, context.world, context.now.time);
+  home.tick = state.tick + 1;
+  home.times_put_home = state.times_put_home + 1;
+  home.held = context.input.held;
+  return home;
 }
 
 }  // namespace
@@ -315,47 +339,10 @@ void move(const StepContext& context, const Wish& wish, Behaviour behaviour, Cha
 CharacterState step(const CharacterState& before, const InputFrame& input, const Profile& profile,
                     const World& world, double dt, Ledger* ledger) {
   assert(dt > 0.0 && dt <= 0.1 + kTouch);
-  CharacterState state = before;
-  Values values = chart_of(profile).values_in(state.state, profile);
-  const Moment now{before.time + dt};
-  const StepContext asking{input, values, world, dt, ledger, now};
-  if (input.pressed.has(Action::Reset)) return put_home(asking, profile, before, false);
-
-  const Neighbourhood near(world, neighbourhood_of(asking, state), now.time);
-  StepContext context{input, values, near, dt, ledger, now};
-  state.slides = 0;
-  state.stepped = false;
-  state.snapped = 0.0f;
-
-  look(context, state);
-  be_moved(context, state);
-  TablePass table(profile, context, before, values, state);
-  table.before_motion();
-  const bool flies = table.present().behaviour == Behaviour::Fly;
-  if (flies) {
-    give_jumps_back(state);
-    state.first_jump_used = true;
-  } else if (!table.jumped()) {
-    refuse_jump(context, Body(context, state), state);
-  }
-  const std::optional<Vec2> steer = table.run_script();
-  cut_jump(context, state);
-  take_stance(context, table.present().stance, state);
-  if (!flies) turn_in_place(context, state);
-  const Wish wish = wished(context, steer, state);
-  turn_body(context, wish, flies, state);
-  move(context, wish, table.present().behaviour, state);
-  settle_eye(context, state);
-  state.ground_time = state.grounded() && before.grounded() ? state.ground_time + static_cast<float>(dt) : 0.0f;
-  table.after_motion();
-
-  state.velocity_C += state.ground_velocity_C;
-  remember_push(context, wish, state);
-  count_buttons(context, state);
-  state.state_time += dt;
-  state.time = now.time;
-  ++state.tick;
-  if (!world.limits().contains(state.foot_C)) return put_home(asking, profile, before, true);
+  const StepContext whole{input, profile, world, dt, ledger, Moment{before.time + dt}};
+  if (input.pressed.has(Action::Reset)) return put_home(whole, before, profile, false);
+  const CharacterState state = Tick(before, input, profile, world, dt, ledger).go();
+  if (!world.limits().contains(state.foot_C)) return put_home(whole, before, profile, true);
   return state;
 }
 

@@ -9,19 +9,21 @@
 namespace lagniappe {
 
 TablePass::TablePass(const Profile& profile, const StepContext& context, const CharacterState& before,
-                     Values& values, CharacterState& state)
+                     Values& values, CharacterState& state, PassMemory& memory)
     : profile_(profile),
       chart_(chart_of(profile)),
       context_(context),
       before_(before),
       values_(values),
-      state_(state) {}
+      state_(state),
+      memory_(memory) {}
 
 SignalView TablePass::view(bool before_motion) const {
   SignalView view{before_, state_, context_.input, values_, context_.world, context_.dt, context_.now};
-  view.presses_count = before_motion && presses_count_;
-  view.jump_may_begin = before_motion && !jumped_;
+  view.presses_count = before_motion && memory_.presses_count;
+  view.jump_may_begin = before_motion && !memory_.jumped;
   view.under_way = true;
+  view.held_before = memory_.held_before;
   return view;
 }
 
@@ -34,7 +36,7 @@ const StateChart::Transition* TablePass::find(bool before_motion) {
   std::string error;
   for (const StateChart::Transition& t : present().leaving) {
     if (state_.state_time < t.shortest_stay - kTouch) continue;
-    if (inputs_are_settled_ && t.guard->is_of_input()) continue;
+    if (memory_.inputs_are_settled && t.guard->is_of_input()) continue;
     const bool holds = t.guard->holds(signals, error);
     if (!error.empty()) tell(std::exchange(error, {}));
     if (holds) return &t;
@@ -47,7 +49,7 @@ void TablePass::pass(bool before_motion) {
   for (int taken = 0;; ++taken) {
     const StateChart::Transition* t = find(before_motion);
     if (t == nullptr) {
-      inputs_are_settled_ = true;
+      memory_.inputs_are_settled = true;
       return;
     }
     const auto to = static_cast<std::size_t>(t->to), from = static_cast<std::size_t>(state_.state);
@@ -65,14 +67,17 @@ void TablePass::take(const StateChart::Transition& transition) {
   if (context_.ledger != nullptr)
     context_.note(
         entry::StateChange{state_.state, transition.to, shared_chart_of(profile_), int(transition.row)});
-  act(present().on_exit.get());
-  act(transition.action.get());
+  // A jump on the way is one of the state that is left, and flies by the values of the one that is entered.
+  const Values flight = chart_.values_in(transition.to, profile_);
+  act(present().on_exit.get(), flight);
+  act(transition.action.get(), flight);
+  if (memory_.presses_count && transition.guard->asks_for_jump_press()) memory_.used_jump_press = true;
   enter(transition.to);
-  presses_count_ = false;
+  memory_.presses_count = false;
 }
 
 void TablePass::enter(StateId to) {
-  inputs_are_settled_ = false;
+  memory_.inputs_are_settled = false;
   state_.came_from = state_.state;
   state_.state = to;
   state_.state_time = 0.0;
@@ -82,34 +87,34 @@ void TablePass::enter(StateId to) {
     if (entered.forgets[i]) state_.memory[i] = 0.0f;
   }
   if (entered.behaviour == Behaviour::Fly) lift_off(context_, state_);
-  act(entered.on_entry.get());
+  act(entered.on_entry.get(), values_);
 }
 
-void TablePass::act(const ScriptAction* action) {
+void TablePass::act(const ScriptAction* action, const Values& flight) {
   if (action == nullptr) return;
   const SignalView signals = view(false);
   const Body body(context_, state_);
-  ScriptHost host{signals, &state_, &context_, &body};
+  ScriptHost host{signals, &state_, &context_, &body, &flight};
   tell(action->run(host));
-  jumped_ = jumped_ || host.jumped;
+  memory_.jumped = memory_.jumped || host.jumped;
+  memory_.used_jump_press = memory_.used_jump_press || host.jumped;
 }
 
-std::optional<Vec2> TablePass::run_script() {
-  if (present().behaviour != Behaviour::Script) return std::nullopt;
-  const SignalView signals = view(false);
+TablePass::Asked TablePass::run_script() {
+  if (present().behaviour != Behaviour::Script) return {};
+  SignalView signals = view(false);
+  signals.dt = context_.dt;
   const Body body(context_, state_);
-  ScriptHost host{signals, &state_, &context_, &body};
+  ScriptHost host{signals, &state_, &context_, &body, &values_};
   const std::string error = present().script->run(host);
-  jumped_ = jumped_ || host.jumped;
-  if (error.empty()) {
-    values_.gravity *= host.gravity_share;
-    return host.steer;
-  }
+  memory_.jumped = memory_.jumped || host.jumped;
+  memory_.used_jump_press = memory_.used_jump_press || host.jumped;
+  if (error.empty()) return {host.steer, host.gravity_share};
   tell(error);
   if (context_.ledger != nullptr)
     context_.note(entry::StateChange{state_.state, chart_.fallback(), shared_chart_of(profile_)});
   enter(chart_.fallback());
-  return std::nullopt;
+  return {};
 }
 
 }  // namespace lagniappe

@@ -7,28 +7,46 @@
 
 namespace lagniappe {
 
+// What a tick remembers of its ways through the table, from one to the next.
+struct PassMemory {
+  bool presses_count = true;    // False once they were used by a transition.
+  bool jumped = false;          // A jump began in this tick.
+  bool used_jump_press = false; // By a jump, or by a transition that asked for it.
+  // No guard of the present state that is of the input alone holds: none of them need be asked again before the
+  // input changes.
+  bool inputs_are_settled = false;
+  Buttons held_before;  // At the instant before.
+};
+
 class TablePass {
  public:
-  // `values` are kept as those in force: the profile's with what the present state overrides.
+  // `before`: at the end of the last tick. `values` are kept as those in force: the profile's with what the
+  // present state overrides.
   TablePass(const Profile& profile, const StepContext& context, const CharacterState& before, Values& values,
-            CharacterState& state);
+            CharacterState& state, PassMemory& memory);
 
   const StateChart::State& present() const { return chart_.state(state_.state); }
-  bool jumped() const { return jumped_; }
+  bool used_jump_press() const { return memory_.used_jump_press; }
 
-  // The transitions, when the tick's input is known and when it is known what is underfoot.
+  // The transitions, at an instant: with its input, before the motion that follows, and when it is known what is
+  // underfoot after it.
   void before_motion() { pass(true); }
   void after_motion() { pass(false); }
 
-  // Runs the script of a state that has one, and gives what it asks for in place of the stick.
-  std::optional<Vec2> run_script();
+  // What a script asks for in place of the stick, and of gravity.
+  struct Asked {
+    std::optional<Vec2> steer;
+    double gravity_share = 1.0;
+  };
+  // Runs the script of a state that has one.
+  Asked run_script();
 
  private:
   void pass(bool before_motion);
   const StateChart::Transition* find(bool before_motion);
   void take(const StateChart::Transition& transition);
   void enter(StateId to);
-  void act(const ScriptAction* action);
+  void act(const ScriptAction* action, const Values& flight);
   void tell(const std::string& error) const;
   SignalView view(bool before_motion) const;
 
@@ -38,10 +56,7 @@ class TablePass {
   const CharacterState& before_;
   Values& values_;
   CharacterState& state_;
-  bool presses_count_ = true, jumped_ = false;
-  // No guard of the present state that is of the input alone holds: none of them need be asked again in this
-  // tick.
-  bool inputs_are_settled_ = false;
+  PassMemory& memory_;
 };
 
 }  // namespace lagniappe

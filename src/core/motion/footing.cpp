@@ -1,0 +1,142 @@
+// SPDX-License-Identifier: MIT
+#include "motion/footing.h"
+
+
+#include <algorithm>
+
+#include "math/integrators.h"
+#include "motion/behaviours.h"
+#include "motion/contact_kind.h"
+#include "motion/ground.h"
+#include "motion/jumping.h"
+#include "motion/moving.h"
+#include "motion/piece_velocity.h"
+#include "motion/stance.h"
+
+namespace lagniappe {
+namespace {
+
+// s over which the ground's slope is averaged to tell a crest: a real body does not notice shorter bumps.
+constexpr double kTrendTime = 0.1;
+
+bool leaving(const CharacterState& state, const Vec3& velocity_C, const Vec3& normal_C) {
+  return dot(state.velocity_C - velocity_C, normal_C) > kLeavingSpeed;
+}
+
+// Whether the ground falls away under the character more sharply than it can follow at its speed.
+bool flies_over_crest(const StepContext& context, const Body& body, const CharacterState& state,
+                      const Vec3& normal_C) {
+  const Profile::Ground& ground = context.profile.ground;
+  const Vec3 flat = body.flat(state.velocity_C);
+  const double speed = length(state.velocity_C);
+  if (speed <= ground.crest_speed) return false;
+  const double falls =
+      slope_along(flat, Vec3(state.ground_trend_C), body.up_C) - slope_along(flat, normal_C, body.up_C);
+  if (falls <= ground.crest_angle + kTouch) return false;
+  context.note(entry::Crest{falls, ground.crest_angle, speed});
+  return true;
+}
+
+// Of the piece that was found, where the foot would rest on it.
+Vec3 velocity_of(const StepContext& context, const GroundFound& found) {
+  return piece_velocity(context, found.ground.piece, found.foot_C);
+}
+
+// How far down from the foot the ground is followed that it stood on: from the line of that ground, below which the
+// round foot may already be at an edge.
+double followed(const StepContext& context, const Body& body, const CharacterState& stood) {
+  const double upright = dot(stood.ground.normal_C, body.up_C);
+  const double line = upright > 0.0 ? dot(stood.ground.point_C - stood.foot_C, stood.ground.normal_C) / upright : 0.0;
+  return std::max(context.profile.ground.snap_distance - std::max(line, 0.0), kGroundTouch);
+}
+
+// Probes, judges and snaps. `was`: what the part began with.
+void find_ground(const StepContext& context, const Body& body, const CharacterState& was, CharacterState& state) {
+  const Verdict before = was.ground.verdict;
+  const bool held = before == Verdict::Walkable || before == Verdict::Steep;
+  const double reach = held ? followed(context, body, was) : kGroundTouch;
+  const GroundFound found = probe_ground(context, body, state.foot_C, reach);
+  const Verdict verdict = found.ground.verdict;
+  const bool touching = found.gap <= kGroundTouch;
+  const bool bears = verdict == Verdict::Walkable || (verdict == Verdict::Steep && before == Verdict::Steep);
+  const bool away = held ? !touching && flies_over_crest(context, body, state, found.ground.normal_C)
+                         : leaving(state, velocity_of(context, found), found.ground.normal_C);
+  if (verdict == Verdict::None || away || (!touching && !bears)) {
+    state.ground = Ground{};
+    return;
+  }
+  state.ground = found.ground;
+  if (!bears) return;
+  state.foot_C = found.foot_C;
+  if (!held) return;
+  state.snapped += touching ? 0.0f : static_cast<float>(found.gap);
+  state.eye_offset += found.gap;
+  if (!touching) context.note(entry::Snap{found.gap});
+}
+
+// What is too steep to walk takes what runs into it as a wall does, then the fall into it.
+Vec3 shed(const Body& body, const Vec3& velocity_C, const Vec3& normal_C) {
+  const Vec3 wall = wall_on_ground(normal_C, body.up_C, body.up_C, -unit_or(velocity_C, body.up_C));
+  const Vec3 along = velocity_C - wall * std::min(dot(velocity_C, wall), 0.0);
+  return along - normal_C * std::min(dot(along, normal_C), 0.0);
+}
+
+// What the tick's end makes of the velocity: landing, going on, or leaving.
+void land_or_leave(const StepContext& context, const Body& body, Verdict before, PieceId piece_before,
+                   CharacterState& state) {
+  const bool held = before == Verdict::Walkable || before == Verdict::Steep;
+  if (state.ground.verdict == Verdict::None || state.ground.verdict == Verdict::Perched) {
+    if (held) leave_ground(context, state);
+    if (before != Verdict::Walkable && state.since_grounded < kLongAgo) state.since_grounded += context.dt;
+    state.ground_trend_C = glm::vec3(0.0f);
+    return;
+  }
+  // From one piece to another what they differ in shows across up; a fall ends here, whatever the piece does.
+  // About a piece that turns one goes as about one at rest.
+  const Vec3 of_piece = ground_velocity(context, state);
+  const bool same_piece = held && state.ground.piece == piece_before;
+  if (!same_piece) state.velocity_C += body.flat(state.ground_velocity_C - of_piece);
+  state.ground_velocity_C = of_piece;
+  const double share = decay_share(kTrendTime, context.dt);
+  const Vec3 trend = state.ground_trend_C;
+  const Vec3& normal = state.ground.normal_C;
+  state.ground_trend_C = trend == Vec3(0.0) ? normal : normal + (trend - normal) * share;
+  if (!state.grounded()) {
+    if (before != Verdict::Walkable && state.since_grounded < kLongAgo) state.since_grounded += context.dt;
+    if (!held) state.velocity_C = shed(body, state.velocity_C, normal);
+    return;
+  }
+  // Landing takes the fall away; along the ground the speed is kept as it is laid on the face.
+  const SpeedOnSlopes measure = context.profile.ground.speed_on_slopes;
+  const Vec3 flat = held ? flattened(state.velocity_C, body.up_C, measure) : body.flat(state.velocity_C);
+  state.velocity_C = laid_on(flat, state.ground.normal_C, body.up_C, measure);
+  state.since_grounded = 0.0;
+  give_jumps_back(state);
+}
+
+}  // namespace
+
+void move_and_find_ground(const StepContext& context, const Body& body, const Wish& wish, bool skids,
+                          CharacterState& state) {
+  const Verdict before = state.ground.verdict;
+  const PieceId piece_before = state.ground.piece;
+  const Vec3 normal_before = state.ground.normal_C;
+  const CharacterState was = state;
+  if (before == Verdict::Steep || (before == Verdict::Walkable && skids)) {
+    move_skidding(context, body, wish, state);
+  } else if (before == Verdict::Walkable) {
+    move_on_ground(context, body, wish, state);
+  } else {
+    move_in_air(context, body, wish, state);
+  }
+  find_ground(context, body, was, state);
+  // Off the ground the velocity goes on along the face that was left.
+  if (before == Verdict::Walkable && !state.grounded()) {
+    state.velocity_C =
+        laid_on(state.velocity_C, normal_before, body.up_C, context.profile.ground.speed_on_slopes);
+  }
+  land_or_leave(context, body, before, piece_before, state);
+  settle_lying(context, was, state);
+}
+
+}  // namespace lagniappe
