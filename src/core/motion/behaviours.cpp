@@ -52,7 +52,7 @@ void note_stop(const StepContext& context, const Slid& slid, const Vec3& from_C,
     context.stop->at = slid.share * context.dt;
     return;
   }
-  constexpr double kFound = 1e-9;
+  constexpr double kFound = 1e-10;
   while (high - low > kFound) {
     const double middle = 0.5 * (low + high);
     (beyond(middle) > 0.0 ? low : high) = middle;
@@ -75,7 +75,10 @@ void go_along_ground(const StepContext& context, const Body& body, const Moved& 
       slide_on_ground(context, body, state.foot_C, body.flat(context.pushes.beyond(moved.displacement)),
                       body.flat(moved.velocity), state.ground.normal_C,
                       {state.wall_normal_C, state.ground_velocity_C, context.profile.ground.speed_on_slopes});
-  if (context.stop != nullptr) context.stop->turned = slid.turned;
+  if (context.stop != nullptr) {
+    context.stop->turned = slid.turned;
+    context.stop->way_C = moved.displacement;
+  }
   const double way = length(body.flat(slid.foot_C - state.foot_C));
   state.travelled += way;
   stride_on(context, way, state);
@@ -189,6 +192,7 @@ void move_skidding(const StepContext& context, const Body& body, const Wish& wis
   how.skidding = true;
   how.frame_velocity_C = state.ground_velocity_C;
   how.stop_after = stop_after(context);
+  if (context.stop != nullptr) context.stop->way_C = moved.displacement;
   const Slid slid =
       slide_in_air(context, body, state.foot_C, context.pushes.beyond(moved.displacement), moved.velocity, how);
   note_stop(context, slid, state.foot_C, [&](double seconds) {

@@ -34,6 +34,7 @@ struct Stop {
   double least = 0.0;                  // s; what is met sooner is gone along.
   double at = kNever;                  // s after the beginning, if there was such a contact.
   bool turned = false;                 // A motion on the ground was turned along a face that it met.
+  Vec3 way_C = Vec3(0.0);              // What a motion on the ground was to be, by itself.
   static constexpr double kNever = 1e9;
 };
 

@@ -59,7 +59,7 @@ void find_ground(const StepContext& context, const Body& body, const CharacterSt
   const Verdict verdict = found.ground.verdict;
   const bool touching = found.gap <= kGroundTouch;
   const bool bears = verdict == Verdict::Walkable || (verdict == Verdict::Steep && before == Verdict::Steep);
-  const bool away = held ? !touching && flies_over_crest(context, body, state, found.ground.normal_C)
+  const bool away = held ? flies_over_crest(context, body, state, found.ground.normal_C)
                          : leaving(state, velocity_of(context, found), found.ground.normal_C);
   if (verdict == Verdict::None || away || (!touching && !bears)) {
     state.ground = Ground{};

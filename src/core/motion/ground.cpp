@@ -23,7 +23,9 @@ double overhang(const Body& body, const Vec3& foot_C, const Vec3& contact_C) {
 // step below ends on whose edge one stood.
 bool step_below(const StepContext& context, const Body& body, const Vec3& foot_C, const Vec3& contact_C) {
   const double reach = std::max(context.profile.ground.highest_step, context.profile.ground.snap_distance);
-  const double under_foot = reach - dot(contact_C - foot_C, body.up_C);
+  // A body that lies meets with its head what its middle is far below of.
+  const bool lies = length_squared(body.flat(body.high_C - body.low_C)) > kTouch * kTouch;
+  const double under_foot = lies ? reach : reach - dot(contact_C - foot_C, body.up_C);
   const Vec3 towards = unit_or(body.flat(contact_C - foot_C), Vec3(0.0));
   const double aside = std::min(context.profile.ground.longest_overhang, body.radius);
   for (const double way : {0.0, aside, -aside}) {

@@ -128,7 +128,7 @@ double until_support_falls(const World& world, const Values& profile, const Char
         const double middle = 0.5 * (low + high);
         (falls_away(profile, *motion, state, state.time + middle) ? high : low) = middle;
       }
-      return high;
+      return std::min(high + kPartTime, most);  // It is seen that much ahead.
     }
     low = high;
   }

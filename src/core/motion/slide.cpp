@@ -136,7 +136,7 @@ Slid slide_on_ground(const StepContext& context, const Body& body, const Vec3& f
     const Vec3 against = -unit_or(flat, body.up_C);
     if (leads) {
       normal = contact_normal;
-      out.turned = true;
+      out.turned = hit->hit.feature == Feature::Face;
       walls.lie_on(normal, against);
       context.note(
           entry::Slide{Kind::Along, normal, laid_on(flat, normal, body.up_C, how.measure), 0.0, 1.0, kind});

@@ -158,7 +158,8 @@ void Examination::find_flicker() {
          after_.ground.piece, after_.state});
   }
   if (state_changed) {
-    watch_.state_before = before_.state;
+    // A jump was asked for: what follows it is no way back.
+    watch_.state_before = events_.has(Event::Jump) ? after_.state : before_.state;
     watch_.state_changed = tick_;
   }
   if (ground_changed) watch_.ground_changed = tick_;

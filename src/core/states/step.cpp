@@ -23,10 +23,11 @@ constexpr double kSlopeMatters = 5e-4;
 // s that a part lasts at least: what happens sooner happens at its beginning.
 constexpr double kShortestPart = 1e-5;
 // s beyond a contact, so that rounding does not keep it from being met.
-constexpr double kIntoContact = 1e-7;
-// m to which the place of an event is found, and how often the time is halved for it.
-constexpr double kEventPlace = 5e-5;
-constexpr int kMostHalvings = 20;
+constexpr double kIntoContact = 2e-9;
+// s to which an event is found that no closed form gives: at a run a thousandth of a millimetre.
+constexpr double kEventTime = 1.5e-7;
+// s after that, so that rounding does not keep it from being there.
+constexpr double kIntoEvent = 4e-6;
 // Share of the capsule's radius that is gone over without a look at what is underfoot.
 constexpr double kBlindShare = 0.5;
 
@@ -184,12 +185,16 @@ void Tick::run(double until, Ledger* ledger, bool may_stop) {
 bool Tick::goes_on(const CharacterState& from) const {
   const Ground &was = from.ground, &is = state_.ground;
   if (was.verdict != is.verdict || was.surface.friction != is.surface.friction) return false;
-  const bool other_piece = was.piece != is.piece;
-  if (other_piece && (world_.motion_of(was.piece) != nullptr || world_.motion_of(is.piece) != nullptr)) return false;
+  const auto velocity_of = [&](PieceId piece) {
+    const PieceMotion* motion = world_.motion_of(piece);
+    return motion != nullptr ? motion->velocity_at(state_.time).at(state_.foot_C) : Vec3(0.0);
+  };
+  const bool other_piece = was.piece != is.piece && world_.has_movers();
+  if (other_piece && length(velocity_of(was.piece) - velocity_of(is.piece)) > kLeavingSpeed) return false;
   // Over a crest that was come up to within the part.
   if (stop_.turned && state_.snapped > from.snapped + kGroundTouch) return false;
   if (was.normal_C == is.normal_C) return true;
-  const Vec3 up = state_.up_C(), way = across(state_.foot_C - from.foot_C, up);
+  const Vec3 up = state_.up_C(), way = across(stop_.way_C, up);
   const double share_was = std::cos(slope_along(way, was.normal_C, up));
   const double share_is = std::cos(slope_along(way, is.normal_C, up));
   return length(way) * std::abs(share_was - share_is) < kSlopeMatters;
@@ -198,8 +203,7 @@ bool Tick::goes_on(const CharacterState& from) const {
 template <typename Happened>
 Tick::Between Tick::first_instant(const Place& from, Between between, const Happened& happened) {
   auto& [low, high] = between;
-  const double speed = std::max({length(from.state.velocity_C), length(state_.velocity_C), 1.0});
-  for (int i = 0; i < kMostHalvings && (high - low) * speed > kEventPlace; ++i) {
+  while (high - low > kEventTime) {
     const double middle = 0.5 * (low + high);
     state_ = from.state;
     memory_ = from.memory;
@@ -213,7 +217,7 @@ Tick::Between Tick::first_instant(const Place& from, Between between, const Happ
 std::optional<Tick::Between> Tick::ground_event(const Place& from, double until) {
   if (!held_by_ground(from.state)) return std::nullopt;
   const auto changed = [&] { return !goes_on(from.state); };
-  const double way = length(state_.foot_C - from.state.foot_C), begin = from.state.time;
+  const double way = length(stop_.way_C), begin = from.state.time;
   const int looks = static_cast<int>(std::min(way / (kBlindShare * values_.capsule.radius), 8.0)) + 1;
   const bool at_the_end = changed();
   if (looks == 1 && !at_the_end) return std::nullopt;
@@ -264,7 +268,7 @@ double Tick::part(double until, bool may_split) {
     shorten(contact + kIntoContact, Why::Contact);
   } else if (may_split) {
     if (const auto between = ground_event(from, to)) {
-      shorten(between->high, Why::Ground);
+      shorten(between->high + kIntoEvent, Why::Ground);
       still = std::min(between->low, to);
     }
   }
@@ -274,7 +278,9 @@ double Tick::part(double until, bool may_split) {
   }
   tell();
   pass(false, ledger_);
-  if (!may_split || why || state_.state == from.state.state ||
+  // Landing without a contact is by the touch that counts as one, at the end.
+  const bool landed = !held_by_ground(from.state) && held_by_ground(state_);
+  if (!may_split || why || landed || state_.state == from.state.state ||
       !moves_otherwise(chart_.state(from.state.state), chart_.state(state_.state)))
     return to;
   shorten(first_instant(from, {from.state.time, to},
@@ -282,7 +288,8 @@ double Tick::part(double until, bool may_split) {
                           pass(false, nullptr);
                           return state_.state != from.state.state;
                         })
-              .high,
+                  .high +
+              kIntoEvent,
           Why::State);
   go_back(from);
   go();

@@ -73,7 +73,9 @@ TEST_CASE("A ceiling ends the rise and is not entered") {
   run(
       standing_at(profile, {0, 0, 0}), profile, world, 60, 1.0, [](double t) { return jump_at(0.1, t, 60); },
       [&](const CharacterState& s) { highest = std::max(highest, s.foot_C.y); });
-  CHECK(highest == Approx(0.4).margin(1e-6));
+  // Met within a tick, at whose end it has fallen for less than one.
+  CHECK(highest < 0.4 + 1e-9);
+  CHECK(highest > 0.4 - 0.5 * profile.gravity / (60.0 * 60.0));
 }
 
 TEST_CASE("The jump is remembered before landing and forgiven after the edge") {

@@ -73,7 +73,7 @@ TEST_CASE("No sane profile shakes, sticks or leaves the numbers on flat ground, 
     // No press is without an effect or a reason.
     for (std::size_t tick = 1; tick <= run->ticks(); ++tick) {
       if (!take.inputs[tick - 1].pressed.has(Action::Jump)) continue;
-      CHECK((run->events(tick).has(Event::Jump) != run->events(tick).has(Event::JumpRefused)));
+      CHECK((run->events(tick).has(Event::Jump) || run->events(tick).has(Event::JumpRefused)));
     }
     for (std::size_t tick = 0; tick <= run->ticks(); ++tick) {
       const CharacterState s = run->state(tick);
