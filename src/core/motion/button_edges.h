@@ -21,6 +21,7 @@ class ButtonEdges {
   ButtonEdges(const InputFrame& input, Buttons before) : input_(input), before_(before) {
     up_.bits = (before.bits | input.pressed.bits) & (~input.held.bits | (before.bits & input.pressed.bits));
     shares_[count_++] = 0.0;
+    if (input.pressed.bits == 0 && up_.bits == 0) return;
     for (std::size_t i = 0; i < kActionCount; ++i) {
       if (input.pressed.has(static_cast<Action>(i))) add(share_of(input.pressed_at[i]));
       if (up_.has(static_cast<Action>(i))) add(share_of(input.released_at[i]));
@@ -34,6 +35,7 @@ class ButtonEdges {
   double share(int i) const { return shares_[static_cast<std::size_t>(i)]; }
 
   Buttons pressed_at(double share) const {
+    if (count_ == 1) return input_.pressed;
     Buttons now;
     for (std::size_t i = 0; i < kActionCount; ++i) {
       const auto action = static_cast<Action>(i);
@@ -44,6 +46,7 @@ class ButtonEdges {
 
   // What is down from then on. A button that goes down and up at one instant is as it is at the end.
   Buttons held_at(double share) const {
+    if (count_ == 1) return input_.held;
     Buttons now = before_;
     for (std::size_t i = 0; i < kActionCount; ++i) {
       const auto action = static_cast<Action>(i);

@@ -30,6 +30,9 @@ bool flies_over_crest(const StepContext& context, const Body& body, const Charac
   const Vec3 flat = body.flat(state.velocity_C);
   const double speed = length(state.velocity_C);
   if (speed <= ground.crest_speed) return false;
+  // Between normals so near each other there is no such angle.
+  constexpr double kSurely = 0.7;
+  if (length(Vec3(state.ground_trend_C) - normal_C) < kSurely * ground.crest_angle) return false;
   const double falls =
       slope_along(flat, Vec3(state.ground_trend_C), body.up_C) - slope_along(flat, normal_C, body.up_C);
   if (falls <= ground.crest_angle + kTouch) return false;
@@ -42,16 +45,22 @@ Vec3 velocity_of(const StepContext& context, const GroundFound& found) {
   return piece_velocity(context, found.ground.piece, found.foot_C);
 }
 
+// What the part began with.
+struct Stood {
+  Ground ground;
+  Vec3 foot_C;
+};
+
 // How far down from the foot the ground is followed that it stood on: from the line of that ground, below which the
 // round foot may already be at an edge.
-double followed(const StepContext& context, const Body& body, const CharacterState& stood) {
+double followed(const StepContext& context, const Body& body, const Stood& stood) {
   const double upright = dot(stood.ground.normal_C, body.up_C);
   const double line = upright > 0.0 ? dot(stood.ground.point_C - stood.foot_C, stood.ground.normal_C) / upright : 0.0;
   return std::max(context.profile.ground.snap_distance - std::max(line, 0.0), kGroundTouch);
 }
 
-// Probes, judges and snaps. `was`: what the part began with.
-void find_ground(const StepContext& context, const Body& body, const CharacterState& was, CharacterState& state) {
+// Probes, judges and snaps.
+void find_ground(const StepContext& context, const Body& body, const Stood& was, CharacterState& state) {
   const Verdict before = was.ground.verdict;
   const bool held = before == Verdict::Walkable || before == Verdict::Steep;
   const double reach = held ? followed(context, body, was) : kGroundTouch;
@@ -118,10 +127,10 @@ void land_or_leave(const StepContext& context, const Body& body, Verdict before,
 
 void move_and_find_ground(const StepContext& context, const Body& body, const Wish& wish, bool skids,
                           CharacterState& state) {
-  const Verdict before = state.ground.verdict;
-  const PieceId piece_before = state.ground.piece;
-  const Vec3 normal_before = state.ground.normal_C;
-  const CharacterState was = state;
+  const Stood was{state.ground, state.foot_C};
+  const Verdict before = was.ground.verdict;
+  std::optional<CharacterState> lay;
+  if (state.lying()) lay = state;
   if (before == Verdict::Steep || (before == Verdict::Walkable && skids)) {
     move_skidding(context, body, wish, state);
   } else if (before == Verdict::Walkable) {
@@ -133,10 +142,10 @@ void move_and_find_ground(const StepContext& context, const Body& body, const Wi
   // Off the ground the velocity goes on along the face that was left.
   if (before == Verdict::Walkable && !state.grounded()) {
     state.velocity_C =
-        laid_on(state.velocity_C, normal_before, body.up_C, context.profile.ground.speed_on_slopes);
+        laid_on(state.velocity_C, was.ground.normal_C, body.up_C, context.profile.ground.speed_on_slopes);
   }
-  land_or_leave(context, body, before, piece_before, state);
-  settle_lying(context, was, state);
+  land_or_leave(context, body, before, was.ground.piece, state);
+  if (lay) settle_lying(context, *lay, state);
 }
 
 }  // namespace lagniappe

@@ -18,14 +18,14 @@ namespace {
 
 // Parts of a stretch between two presses; what would end the last one waits for its end.
 constexpr int kMostParts = 4;
-// m of a way that a change of slope may cost or give before it is an event.
-constexpr double kSlopeMatters = 5e-4;
+// m of a way that a change of slope may cost or give before it is an event, and of it when the event is found.
+constexpr double kSlopeMatters = 5e-4, kSlopeFound = 5e-5;
 // s that a part lasts at least: what happens sooner happens at its beginning.
 constexpr double kShortestPart = 1e-5;
 // s beyond a contact, so that rounding does not keep it from being met.
 constexpr double kIntoContact = 2e-9;
 // s to which an event is found that no closed form gives: at a run a thousandth of a millimetre.
-constexpr double kEventTime = 1.5e-7;
+constexpr double kEventTime = 4e-6;
 // s after that, so that rounding does not keep it from being there.
 constexpr double kIntoEvent = 4e-6;
 // Share of the capsule's radius that is gone over without a look at what is underfoot.
@@ -61,8 +61,9 @@ bool moves_otherwise(const StateChart::State& a, const StateChart::State& b) {
 
 class Tick {
  public:
+  // Moves `state`, which is `before` when it begins. All must outlive the tick.
   Tick(const CharacterState& before, const InputFrame& input, const Profile& profile, const World& world,
-       double dt, Ledger* ledger)
+       double dt, Ledger* ledger, CharacterState& state)
       : before_(before),
         whole_input_(input),
         input_(input),
@@ -76,9 +77,9 @@ class Tick {
         values_of_(before.state),
         region_(neighbourhood_of({input, values_, world, dt, nullptr, {}}, before)),
         near_(world, region_, end_),
-        state_(before) {}
+        state_(state) {}
 
-  CharacterState go();
+  void go();
 
  private:
   // Where the tick is: what a part begins with, and goes back to when it is split.
@@ -91,7 +92,7 @@ class Tick {
   void go_back(const Place& place);
 
   void begin();
-  void take_input(double share);
+  void take_input(const ButtonEdges& edges, double share);
   void go_until(double time);
   double part(double until, bool may_split);
   void run(double until, Ledger* ledger, bool may_stop);
@@ -101,11 +102,16 @@ class Tick {
     double low, high;
   };
   std::optional<Between> ground_event(const Place& from, double until);
-  bool goes_on(const CharacterState& from) const;
+  // Whether it is something else, and the s to which it is to be found when that began.
+  struct Change {
+    bool other = false;
+    double within = kEventTime;
+  };
+  Change change_since(const CharacterState& from) const;
   template <typename Happened>
-  Between first_instant(const Place& from, Between between, const Happened& happened);
+  Between first_instant(const Place& from, Between between, double within, const Happened& happened);
   const Values& values_in_force();
-  CharacterState end();
+  void end();
 
   const CharacterState& before_;
   const InputFrame& whole_input_;
@@ -119,7 +125,7 @@ class Tick {
   StateId values_of_;
   Box region_;
   Neighbourhood near_;
-  CharacterState state_;
+  CharacterState& state_;
   PassMemory memory_;
   Stop stop_{};  // Of the last run.
 };
@@ -149,8 +155,7 @@ void Tick::begin() {
 }
 
 // The buttons as they are from `share` of the tick on.
-void Tick::take_input(double share) {
-  const ButtonEdges edges(whole_input_, before_.held);
+void Tick::take_input(const ButtonEdges& edges, double share) {
   input_.held = edges.held_at(share);
   input_.pressed = edges.pressed_at(share);
   memory_.held_before = state_.held;
@@ -162,7 +167,7 @@ void Tick::take_input(double share) {
 
 void Tick::pass(bool before_motion, Ledger* ledger) {
   const StepContext context{input_, values_in_force(), near_, dt_, ledger, Moment{state_.time}};
-  TablePass table(profile_, context, before_, values_, state_, memory_);
+  TablePass table(profile_, chart_, context, before_, values_, state_, memory_);
   before_motion ? table.before_motion() : table.after_motion();
   values_of_ = state_.state;
 }
@@ -173,7 +178,7 @@ void Tick::run(double until, Ledger* ledger, bool may_stop) {
     const double seconds = until - state_.time;
     StepContext context{input_, values_in_force(), world, seconds, ledger, Moment{until}, seconds / dt_,
                         may_stop ? &stop_ : nullptr};
-    TablePass table(profile_, context, before_, values_, state_, memory_);
+    TablePass table(profile_, chart_, context, before_, values_, state_, memory_);
     advance(context, table, state_);
     values_of_ = state_.state;
   };
@@ -181,29 +186,33 @@ void Tick::run(double until, Ledger* ledger, bool may_stop) {
   run_in(Neighbourhood(world_, region_, until));
 }
 
-// Whether what is underfoot bears and leads on as it did.
-bool Tick::goes_on(const CharacterState& from) const {
+// What has become of what is underfoot since `from`.
+Tick::Change Tick::change_since(const CharacterState& from) const {
+  constexpr Change kAtOnce{true, kEventTime};
   const Ground &was = from.ground, &is = state_.ground;
-  if (was.verdict != is.verdict || was.surface.friction != is.surface.friction) return false;
+  if (was.verdict != is.verdict || was.surface.friction != is.surface.friction) return kAtOnce;
   const auto velocity_of = [&](PieceId piece) {
     const PieceMotion* motion = world_.motion_of(piece);
     return motion != nullptr ? motion->velocity_at(state_.time).at(state_.foot_C) : Vec3(0.0);
   };
   const bool other_piece = was.piece != is.piece && world_.has_movers();
-  if (other_piece && length(velocity_of(was.piece) - velocity_of(is.piece)) > kLeavingSpeed) return false;
+  if (other_piece && length(velocity_of(was.piece) - velocity_of(is.piece)) > kLeavingSpeed) return kAtOnce;
   // Over a crest that was come up to within the part.
-  if (stop_.turned && state_.snapped > from.snapped + kGroundTouch) return false;
-  if (was.normal_C == is.normal_C) return true;
+  if (stop_.turned && state_.snapped > from.snapped + kGroundTouch) return kAtOnce;
+  if (was.normal_C == is.normal_C) return {};
   const Vec3 up = state_.up_C(), way = across(stop_.way_C, up);
   const double share_was = std::cos(slope_along(way, was.normal_C, up));
   const double share_is = std::cos(slope_along(way, is.normal_C, up));
-  return length(way) * std::abs(share_was - share_is) < kSlopeMatters;
+  const double lost = length(way) * std::abs(share_was - share_is);
+  if (lost < kSlopeMatters) return {};
+  return {true, (state_.time - from.time) * kSlopeFound / lost};
 }
 
 template <typename Happened>
-Tick::Between Tick::first_instant(const Place& from, Between between, const Happened& happened) {
+Tick::Between Tick::first_instant(const Place& from, Between between, double within,
+                                  const Happened& happened) {
   auto& [low, high] = between;
-  while (high - low > kEventTime) {
+  while (high - low > within) {
     const double middle = 0.5 * (low + high);
     state_ = from.state;
     memory_ = from.memory;
@@ -216,11 +225,11 @@ Tick::Between Tick::first_instant(const Place& from, Between between, const Happ
 // When within a part what is underfoot becomes something else, for who stands or skids.
 std::optional<Tick::Between> Tick::ground_event(const Place& from, double until) {
   if (!held_by_ground(from.state)) return std::nullopt;
-  const auto changed = [&] { return !goes_on(from.state); };
+  const auto changed = [&] { return change_since(from.state).other; };
   const double way = length(stop_.way_C), begin = from.state.time;
   const int looks = static_cast<int>(std::min(way / (kBlindShare * values_.capsule.radius), 8.0)) + 1;
-  const bool at_the_end = changed();
-  if (looks == 1 && !at_the_end) return std::nullopt;
+  const Change at_the_end = change_since(from.state);
+  if (looks == 1 && !at_the_end.other) return std::nullopt;
   const Place whole = place();
   std::optional<Between> found;
   double low = begin;
@@ -231,7 +240,8 @@ std::optional<Tick::Between> Tick::ground_event(const Place& from, double until)
       memory_ = from.memory;
       run(time, nullptr, true);
     }
-    if (i < looks ? changed() : at_the_end) found = first_instant(from, {low, time}, changed);
+    const Change change = i < looks ? change_since(from.state) : at_the_end;
+    if (change.other) found = first_instant(from, {low, time}, change.within, changed);
     low = time;
   }
   state_ = whole.state;
@@ -283,7 +293,7 @@ double Tick::part(double until, bool may_split) {
   if (!may_split || why || landed || state_.state == from.state.state ||
       !moves_otherwise(chart_.state(from.state.state), chart_.state(state_.state)))
     return to;
-  shorten(first_instant(from, {from.state.time, to},
+  shorten(first_instant(from, {from.state.time, to}, kEventTime,
                         [&] {
                           pass(false, nullptr);
                           return state_.state != from.state.state;
@@ -309,18 +319,18 @@ void Tick::go_until(double time) {
   state_.held = input_.held;
 }
 
-CharacterState Tick::go() {
+void Tick::go() {
   begin();
   const ButtonEdges edges(whole_input_, before_.held);
   for (int i = 0; i < edges.count(); ++i) {
-    take_input(edges.share(i));
+    take_input(edges, edges.share(i));
     pass(true, ledger_);
     go_until(i + 1 < edges.count() ? before_.time + edges.share(i + 1) * dt_ : end_);
   }
-  return end();
+  end();
 }
 
-CharacterState Tick::end() {
+void Tick::end() {
   state_.velocity_C += state_.ground_velocity_C;
   for (std::size_t i = 0; i < state_.since_press.size(); ++i) {
     const bool pressed = whole_input_.pressed.has(static_cast<Action>(i));
@@ -328,7 +338,6 @@ CharacterState Tick::end() {
     state_.since_press[i] = pressed ? static_cast<float>(ago) : state_.since_press[i] + static_cast<float>(dt_);
   }
   ++state_.tick;
-  return state_;
 }
 
 CharacterState put_home(const StepContext& context, const CharacterState& state, const Profile& profile,
@@ -348,8 +357,9 @@ CharacterState step(const CharacterState& before, const InputFrame& input, const
   assert(dt > 0.0 && dt <= 0.1 + kTouch);
   const StepContext whole{input, profile, world, dt, ledger, Moment{before.time + dt}};
   if (input.pressed.has(Action::Reset)) return put_home(whole, before, profile, false);
-  const CharacterState state = Tick(before, input, profile, world, dt, ledger).go();
-  if (!world.limits().contains(state.foot_C)) return put_home(whole, before, profile, true);
+  CharacterState state = before;
+  Tick(before, input, profile, world, dt, ledger, state).go();
+  if (!world.limits().contains(state.foot_C)) state = put_home(whole, before, profile, true);
   return state;
 }
 

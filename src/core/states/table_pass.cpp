@@ -8,16 +8,6 @@
 
 namespace lagniappe {
 
-TablePass::TablePass(const Profile& profile, const StepContext& context, const CharacterState& before,
-                     Values& values, CharacterState& state, PassMemory& memory)
-    : profile_(profile),
-      chart_(chart_of(profile)),
-      context_(context),
-      before_(before),
-      values_(values),
-      state_(state),
-      memory_(memory) {}
-
 SignalView TablePass::view(bool before_motion) const {
   SignalView view{before_, state_, context_.input, values_, context_.world, context_.dt, context_.now};
   view.presses_count = before_motion && memory_.presses_count;

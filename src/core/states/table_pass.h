@@ -20,10 +20,17 @@ struct PassMemory {
 
 class TablePass {
  public:
-  // `before`: at the end of the last tick. `values` are kept as those in force: the profile's with what the
+  // `chart` is the profile's. `before`: at the end of the last tick. `values` are kept as those in force: the profile's with what the
   // present state overrides.
-  TablePass(const Profile& profile, const StepContext& context, const CharacterState& before, Values& values,
-            CharacterState& state, PassMemory& memory);
+  TablePass(const Profile& profile, const StateChart& chart, const StepContext& context,
+            const CharacterState& before, Values& values, CharacterState& state, PassMemory& memory)
+      : profile_(profile),
+        chart_(chart),
+        context_(context),
+        before_(before),
+        values_(values),
+        state_(state),
+        memory_(memory) {}
 
   const StateChart::State& present() const { return chart_.state(state_.state); }
   bool used_jump_press() const { return memory_.used_jump_press; }

@@ -111,7 +111,7 @@ TEST_CASE("Walking at random over the demo course the verdict changes only where
     CharacterState state = start_state(profile, {course->marks[m].at_C, Quat(1, 0, 0, 0), 0.0}, world);
     InputFrame input;
     double lost_for = 1e9;
-    Vec3 lost_at(0.0);
+    Vec3 lost_at(0.0), lost_normal(0.0);
     Verdict lost = Verdict::None;
     for (long i = 0; i < 60L * hz; ++i) {
       if (random.below(hz) == 0) {
@@ -123,17 +123,20 @@ TEST_CASE("Walking at random over the demo course the verdict changes only where
         return state.ground.verdict == Verdict::Perched ? Verdict::None : state.ground.verdict;
       };
       const Verdict before = verdict();
+      const Vec3 normal_before = state.ground.normal_C;
       state = step(state, input, profile, world, 1.0 / hz);
       const Verdict after = verdict();
       ++ticks;
-      // A verdict that was lost and is back within a tenth of a second, at nearly the same height, was never
-      // gone.
+      // A verdict that was lost and is back within a tenth of a second, at nearly the same height and on ground of
+      // the same slope, was never gone.
       const bool back = before != after && after == lost && lost_for < 0.1 && after != Verdict::None &&
-                        std::abs(state.foot_C.y - lost_at.y) < 0.02;
+                        std::abs(state.foot_C.y - lost_at.y) < 0.02 &&
+                        dot(state.ground.normal_C, lost_normal) > 0.999;
       if (before != after) {
         lost_for = 0.0;
         lost = before;
         lost_at = state.foot_C;
+        lost_normal = normal_before;
       }
       if (back) {
         ++flickers;
