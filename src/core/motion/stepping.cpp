@@ -129,8 +129,11 @@ class Attempt {
 
     const double over = dot(touch_C_, in_C_) - kSafeOverhang * context_.profile.ground.longest_overhang;
     const double slant = std::max(dot(direction_C_, in_C_), kSafeOverhang);
-    const double ahead = limits_.in_air ? std::max(ahead_, over / slant) : ahead_;
-    const auto [forward, left] = lifted.gone_forward(direction_C_ * ahead, in_C_, walls);
+    // No further at once than to where the next riser may be.
+    const double most = std::min(ahead_, std::max(wanted, body_.radius));
+    const double ahead = limits_.in_air ? std::max(ahead_, over / slant) : most;
+    const auto [forward, share_left] = lifted.gone_forward(direction_C_ * ahead, in_C_, walls);
+    const double left = 1.0 - (1.0 - share_left) * std::min(ahead / ahead_, 1.0);
     if (dot(forward, in_C_) <= kTouch) return refuse(Outcome::NoGain, judged.rise);
     const auto landed = lifted.landing(forward, std::max(-line_rise(forward), 0.0));
     if (!landed) return refuse(Outcome::NoGain, judged.rise);
