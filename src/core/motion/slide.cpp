@@ -15,6 +15,9 @@ using Kind = entry::Slide::Kind;
 // one.
 constexpr double kSameWall = 0.98;
 
+// Of the radius: so far a rim is rolled over until it is told from its face.
+constexpr double kEndOfFace = 0.014;
+
 // Sweeps by `rest`, moves to the contact, and leaves in `rest` what is still to be moved.
 std::optional<WorldHit> advance(const StepContext& context, const Body& body, Vec3& foot, Vec3& rest) {
   const auto hit = body.sweep(foot, rest);
@@ -109,13 +112,20 @@ Slid slide_on_ground(const StepContext& context, const Body& body, const Vec3& f
   // Each round either finishes, meets a new wall, or turns onto another walkable face; twice the planes bounds
   // both.
   bool goes_on = true;
+  // A face that is met may end right there: over its rim one rolls, and does not go on along it into the air.
+  bool at_its_end = false;
   int round = 0;
   for (; goes_on && round < 2 * kMostPlanes && length_squared(flat) > 0.0; ++round) {
     Vec3 rest = laid_on(flat, normal, body.up_C, how.measure);
+    const double way = length(rest), near = kEndOfFace * body.radius;
+    const double share = at_its_end && way > near ? near / way : 1.0;
+    at_its_end = false;
+    rest *= share;
     const auto hit = advance(context, body, out.foot_C, rest);
-    if (!hit) return out;
+    flat *= 1.0 - share * (hit ? hit->hit.fraction : 1.0);
+    if (!hit && share == 1.0) return out;
+    if (!hit) continue;
     ++out.slides;
-    flat *= 1.0 - hit->hit.fraction;
 
     const Vec3 contact_normal = hit->hit.normal_C;
     const ContactKind kind = contact_kind(context.profile, hit->surface, contact_normal, body.up_C);
@@ -136,7 +146,8 @@ Slid slide_on_ground(const StepContext& context, const Body& body, const Vec3& f
     const Vec3 against = -unit_or(flat, body.up_C);
     if (leads) {
       normal = contact_normal;
-      out.turned = hit->hit.feature == Feature::Face;
+      at_its_end = !out.turned;
+      out.turned = true;
       walls.lie_on(normal, against);
       context.note(
           entry::Slide{Kind::Along, normal, laid_on(flat, normal, body.up_C, how.measure), 0.0, 1.0, kind});
