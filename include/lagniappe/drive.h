@@ -13,7 +13,8 @@ namespace lagniappe {
 
 // A change of input at a time; what is not named holds.
 struct InputChange {
-  double at = 0.0;           // s. Acts from the first tick that starts at or after it.
+  double at = 0.0;           // s. Sticks and looks act from the first tick that starts at or after it; presses and
+                             // releases at that very instant.
   std::optional<Vec2> move;  // Stick: right, forward.
   std::optional<Vec2> look;  // Absolute yaw and pitch in radians, set once.
   std::optional<Vec2> turn;  // Radians per second of yaw and pitch.
@@ -32,13 +33,14 @@ class InputPlayer {
   // The script must outlive the player.
   InputPlayer(const InputScript& script, int tick_rate) : script_(script), tick_rate_(tick_rate) {}
 
-  // Returns the input of the next tick. A press and its release within one tick give a pressed, unheld button.
+  // Returns the input of the next tick. A press and its release within one tick give a pressed, unheld button; of
+  // several presses of one button within a tick the last counts.
   InputFrame next();
 
  private:
   const InputScript& script_;
   int tick_rate_;
-  std::size_t change_ = 0;
+  std::size_t change_ = 0, button_change_ = 0;  // The next one: of sticks and looks, of buttons.
   std::int64_t tick_ = 0;
   InputFrame holding_;
 };

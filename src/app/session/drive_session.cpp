@@ -32,7 +32,7 @@ void DriveSession::begin(const CharacterState& start, std::shared_ptr<const Plac
 void DriveSession::set_place(std::shared_ptr<const Place> place) {
   const CharacterState start = start_state(profile_, start_home(place->course), place->world);
   turned_ = Vec2(0.0);
-  pressed_ = {};
+  buttons_.release_all();
   follow(std::nullopt);
   clock_.clear();
   dropped_before_ = 0.0;
@@ -86,17 +86,15 @@ void DriveSession::show(Recording recording) {
 
 void DriveSession::push(Push direction, bool down) { pushed_[static_cast<std::size_t>(direction)] = down; }
 
-void DriveSession::hold(Action action, bool down) {
-  if (down && !held_.has(action)) pressed_.set(action, true);
-  held_.set(action, down);
+void DriveSession::hold(Action action, bool down, double since_frame) {
+  buttons_.set(action, down, clock_.waiting_seconds() + since_frame * time_scale_);
 }
 
 void DriveSession::turn_by(const Vec2& mouse_counts) { turned_ += mouse_look(profile_.look, mouse_counts); }
 
 void DriveSession::release_all() {
   pushed_ = {};
-  held_ = {};
-  pressed_ = {};
+  buttons_.release_all();
 }
 
 void DriveSession::follow(std::optional<InputScript> script, double seconds) {
@@ -108,7 +106,8 @@ void DriveSession::follow(std::optional<InputScript> script, double seconds) {
   script_ticks_left_ = std::lround(seconds * tick_rate());
 }
 
-InputFrame DriveSession::take_input() {
+// Of `due` ticks the first: it turns by its share of what was turned.
+InputFrame DriveSession::take_input(int due) {
   if (player_ && script_ticks_left_-- <= 0) follow(std::nullopt);
   if (player_) return player_->next();
   const auto axis = [&](Push positive, Push negative) {
@@ -117,11 +116,9 @@ InputFrame DriveSession::take_input() {
   };
   InputFrame input;
   input.move = Vec2(axis(Push::Right, Push::Left), axis(Push::Forward, Push::Back));
-  input.look_delta = turned_;
-  input.held = held_;
-  input.pressed = pressed_;
-  turned_ = Vec2(0.0);
-  pressed_ = {};
+  input.look_delta = turned_ / double(due);
+  turned_ -= input.look_delta;
+  buttons_.deal(clock_.tick_seconds(), input);
   return input;
 }
 
@@ -146,10 +143,10 @@ void DriveSession::go_on_from_playhead() {
   ++revision_;
 }
 
-void DriveSession::tick() {
+void DriveSession::tick(int due) {
   go_on_from_playhead();
   Recording& recording = *shown_;
-  const InputFrame input = take_input();
+  const InputFrame input = take_input(due);
   ledger_.entries.clear();
   const CharacterState after = step(recording.run.last(), input, recording.take.profile, recording.place->world,
                                     clock_.tick_seconds(), &ledger_);
@@ -173,12 +170,13 @@ void DriveSession::advance(double real_seconds) {
   if (player_ && !paused_) resting_ = false;
   if (!live()) return;
   for (int due = clock_.advance(real_seconds * time_scale_); due > 0 && live(); --due) {
-    tick();
+    tick(due);
     watch_rest();
   }
   const double dropped = clock_.dropped_seconds() - dropped_before_;
   if (dropped <= 0.0) return;
   dropped_before_ = clock_.dropped_seconds();
+  buttons_.drop(dropped);
   shown_->take.dropped.push_back({shown_->run.ticks(), dropped});
   shown_->run.drop_time(dropped);
 }
@@ -217,7 +215,9 @@ void DriveSession::set_playhead(std::size_t tick) {
 void DriveSession::single_tick() {
   if (!shown_) return;
   if (playing_ || playhead_ < shown_->run.ticks()) return set_playhead(playhead_ + 1);
-  if (open_) tick();
+  // Time stands still: what is held is held from its beginning.
+  buttons_.drop(clock_.waiting_seconds() + 1.0);
+  if (open_) tick(1);
 }
 
 void DriveSession::tick_back() {

@@ -13,6 +13,7 @@
 #include <optional>
 #include <string>
 
+#include "session/held_buttons.h"
 #include "session/recording.h"
 
 namespace lagniappe::app {
@@ -65,7 +66,8 @@ class DriveSession {
 
   // Input. Held keys hold until let go; presses last until a tick has used them.
   void push(Push direction, bool down);
-  void hold(Action action, bool down);
+  // `since_frame`: s of real time after the last advance(), at which the button went down or up.
+  void hold(Action action, bool down, double since_frame = 0.0);
   void turn_by(const Vec2& mouse_counts);  // x right, y down.
   void release_all();
   // Follows the script from now on, at the session's own tick rate, until it is over. Empty: stop following.
@@ -115,8 +117,8 @@ class DriveSession {
   Ledger last_ledger() const;
 
  private:
-  InputFrame take_input();
-  void tick();
+  InputFrame take_input(int due);
+  void tick(int due);
   void begin(const CharacterState& start, std::shared_ptr<const Place> place);
   void leave();
   void go_on_from_playhead();
@@ -139,7 +141,7 @@ class DriveSession {
   FixedStepClock clock_{60};
   double dropped_before_ = 0.0;  // s, already in the recording.
   std::array<bool, 4> pushed_{};
-  Buttons held_, pressed_;
+  HeldButtons buttons_;
   Vec2 turned_{0.0};  // Look not yet used by a tick.
   std::shared_ptr<const InputScript> script_;
   std::unique_ptr<InputPlayer> player_;

@@ -285,7 +285,7 @@ void ViewWidget::resizeEvent(QResizeEvent* event) {
   canvas_->widget().setGeometry(rect());
 }
 
-void ViewWidget::press(const DriveKeyDoes& does) {
+void ViewWidget::press(const DriveKeyDoes& does, double since_frame) {
   const auto* push = std::get_if<DriveSession::Push>(&does);
   if (!driving_) {
     if (push != nullptr) begin_free();
@@ -294,18 +294,18 @@ void ViewWidget::press(const DriveKeyDoes& does) {
   } else if (const auto* feel = std::get_if<Feel>(&does)) {
     emit feel_asked(feel->factor);
   } else {
-    session_.hold(std::get<Action>(does), true);
+    session_.hold(std::get<Action>(does), true, since_frame);
   }
 }
 
-void ViewWidget::let_go(const DriveKeyDoes& does) {
+void ViewWidget::let_go(const DriveKeyDoes& does, double since_frame) {
   if (!driving_ || is_held(does)) return;  // Another key does the same.
   if (const auto* push = std::get_if<DriveSession::Push>(&does)) {
     session_.push(*push, false);
   } else if (std::holds_alternative<Feel>(does)) {
     emit feel_asked(0.0);
   } else {
-    session_.hold(std::get<Action>(does), false);
+    session_.hold(std::get<Action>(does), false, since_frame);
   }
 }
 
@@ -332,12 +332,19 @@ bool ViewWidget::event(QEvent* event) {
   return QWidget::event(event);
 }
 
+// When it really was: it may have waited while a frame was drawn.
+double ViewWidget::since_frame(const QKeyEvent& event) {
+  const double now = now_(), late_by = key_times_.late_by(event.timestamp(), now);
+  return last_frame_ < 0.0 ? 0.0 : now - late_by - last_frame_;
+}
+
 void ViewWidget::keyPressEvent(QKeyEvent* event) {
   if (event->key() == Qt::Key_Escape && driving_) return set_driving(false);
   const auto does = drive_key(*event);
   const bool plain = !(event->modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier));
   if (!does || !plain) return QWidget::keyPressEvent(event);
-  if (!event->isAutoRepeat() && keys_down_.emplace(code_of(*event), *does).second) press(*does);
+  if (!event->isAutoRepeat() && keys_down_.emplace(code_of(*event), *does).second)
+    press(*does, since_frame(*event));
 }
 
 void ViewWidget::keyReleaseEvent(QKeyEvent* event) {
@@ -346,7 +353,7 @@ void ViewWidget::keyReleaseEvent(QKeyEvent* event) {
   if (event->isAutoRepeat()) return;
   const DriveKeyDoes does = down->second;
   keys_down_.erase(down);
-  let_go(does);
+  let_go(does, since_frame(*event));
 }
 
 void ViewWidget::focusOutEvent(QFocusEvent* event) {

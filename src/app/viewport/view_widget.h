@@ -8,6 +8,7 @@
 #include <functional>
 #include <map>
 
+#include "keys/key_times.h"
 #include "viewport/canvas.h"
 #include "viewport/drive_keys.h"
 #include "viewport/overlay_lines.h"
@@ -78,8 +79,9 @@ class ViewWidget : public QWidget, private Drawable {
   void draw_gl(const QSize& pixels, bool flipped) override;
   void draw_text(QPainter& painter) override;
   void shown() override;
-  void press(const DriveKeyDoes& does);
-  void let_go(const DriveKeyDoes& does);
+  void press(const DriveKeyDoes& does, double since_frame);
+  void let_go(const DriveKeyDoes& does, double since_frame);
+  double since_frame(const QKeyEvent& event);
   bool is_held(const DriveKeyDoes& does) const;
   void let_all_go();
   void send_pointer_to_middle();
@@ -108,6 +110,7 @@ class ViewWidget : public QWidget, private Drawable {
   QTimer frame_timer_;
   QElapsedTimer elapsed_;
   std::function<double()> now_;
+  KeyTimes key_times_;
   double shortest_frame_;  // s, of the screen.
   double last_frame_ = -1.0, frame_seconds_ = 0.0;
   double counted_since_ = 0.0, frames_per_second_ = 0.0;

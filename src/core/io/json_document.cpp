@@ -288,6 +288,8 @@ void JsonCursor::only_keys(const std::vector<std::string_view>& known) const {
   }
 }
 
+bool JsonCursor::is_list() const { return value_->is_array(); }
+
 bool JsonCursor::has(std::string_view key) const { return value_->is_object() && value_->contains(key); }
 
 JsonCursor JsonCursor::at(std::string_view key) const {

@@ -41,6 +41,7 @@ class JsonCursor {
   // Refuses keys that are not in `known`, naming the nearest one that is. The heading keys are always known.
   void only_keys(const std::vector<std::string_view>& known) const;
   bool has(std::string_view key) const;
+  bool is_list() const;
   JsonCursor at(std::string_view key) const;  // Refuses where it is missing.
   std::vector<JsonCursor> elements() const;   // Of an array.
 

@@ -74,18 +74,45 @@ Json frame_list(const InputFrame& f) {
   Json list = {f.move.x,      f.move.y,      f.look_delta.x, f.look_delta.y,
                f.turn_rate.x, f.turn_rate.y, f.held.bits,    f.pressed.bits};
   if (f.look) list.insert(list.end(), {f.look->x, f.look->y});
+  // Instants within the tick: [button, share] of what went down, then of what went up; left out where all is at its
+  // beginning.
+  Json down = Json::array(), up = Json::array();
+  for (std::size_t i = 0; i < kActionCount; ++i) {
+    if (f.pressed_at[i] != 0.0f) down.push_back({i, double(f.pressed_at[i])});
+    if (f.released_at[i] != 0.0f) up.push_back({i, double(f.released_at[i])});
+  }
+  if (!down.empty() || !up.empty()) list.insert(list.end(), {down, up});
   return list;
+}
+
+void read_instants(const JsonCursor& list, std::array<float, kActionCount>& at) {
+  for (const JsonCursor& one : list.elements()) {
+    const auto e = one.elements();
+    if (e.size() != 2) one.fail("an instant has the number of a button and a share of the tick");
+    at[static_cast<std::size_t>(e[0].integer(0, kActionCount - 1))] = static_cast<float>(e[1].number({0.0, 1.0}));
+  }
 }
 
 InputFrame read_frame(const JsonCursor& list) {
   const auto e = list.elements();
-  if (e.size() != 8 && e.size() != 10) list.fail("an input has 8 or 10 numbers");
+  if (e.size() < 8 || e.size() > 12 || e.size() % 2 != 0)
+    list.fail("an input has 8 numbers, or 10, and then perhaps two lists of instants");
+  const bool has_instants = e.back().is_list();
+  const std::size_t numbers = has_instants ? e.size() - 2 : e.size();
+  if (numbers != 8 && numbers != 10) list.fail("an input has 8 or 10 numbers");
   const auto pair = [&](std::size_t i) { return Vec2(e[i].number({-1e6, 1e6}), e[i + 1].number({-1e6, 1e6})); };
   const int all = (1 << kActionCount) - 1;
-  InputFrame frame{pair(0), pair(2), pair(4), std::nullopt, {}, {}};
+  InputFrame frame;
+  frame.move = pair(0);
+  frame.look_delta = pair(2);
+  frame.turn_rate = pair(4);
   frame.held.bits = static_cast<std::uint32_t>(e[6].integer(0, all));
   frame.pressed.bits = static_cast<std::uint32_t>(e[7].integer(0, all));
-  if (e.size() == 10) frame.look = pair(8);
+  if (numbers == 10) frame.look = pair(8);
+  if (has_instants) {
+    read_instants(e[numbers], frame.pressed_at);
+    read_instants(e[numbers + 1], frame.released_at);
+  }
   return frame;
 }
 

@@ -6,18 +6,43 @@
 
 namespace lagniappe {
 
+namespace {
+
+// Of a tick: what is nearer to its beginning, or to the next one's, is there. A time that is a whole number of
+// ticks must not slip to another by rounding.
+constexpr double kNear = 1e-6;
+
+void press_in(const InputChange& change, double share, InputFrame& frame) {
+  for (std::size_t i = 0; i < kActionCount; ++i) {
+    const auto action = static_cast<Action>(i);
+    if (change.press.has(action) && !frame.held.has(action)) {
+      frame.pressed.set(action, true);
+      frame.pressed_at[i] = static_cast<float>(share);
+    }
+    if (change.release.has(action)) frame.released_at[i] = static_cast<float>(share);
+  }
+  frame.held.bits = (frame.held.bits | change.press.bits) & ~change.release.bits;
+}
+
+}  // namespace
+
 InputFrame InputPlayer::next() {
   holding_.look.reset();
   holding_.pressed = {};
+  holding_.pressed_at = holding_.released_at = {};
+  const auto begin = static_cast<double>(tick_);
   for (; change_ < script_.changes.size(); ++change_) {
     const InputChange& change = script_.changes[change_];
-    // A time that is a whole number of ticks must not slip to the next by rounding.
-    if (static_cast<double>(tick_) < change.at * tick_rate_ - 1e-6) break;
+    if (begin < change.at * tick_rate_ - kNear) break;
     if (change.move) holding_.move = *change.move;
     if (change.look) holding_.look = *change.look;
     if (change.turn) holding_.turn_rate = *change.turn;
-    holding_.pressed.bits |= change.press.bits & ~holding_.held.bits;
-    holding_.held.bits = (holding_.held.bits | change.press.bits) & ~change.release.bits;
+  }
+  for (; button_change_ < script_.changes.size(); ++button_change_) {
+    const InputChange& change = script_.changes[button_change_];
+    const double share = change.at * tick_rate_ - begin;
+    if (share >= 1.0 - kNear) break;
+    press_in(change, share < kNear ? 0.0 : share, holding_);
   }
   ++tick_;
   return holding_;

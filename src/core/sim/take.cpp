@@ -4,6 +4,8 @@
 #include <algorithm>
 #include <cmath>
 
+#include "motion/button_edges.h"
+
 namespace lagniappe {
 namespace {
 
@@ -20,22 +22,43 @@ struct Overlap {
   }
 };
 
-// The new tick [begin, end): sticks as under way at its start, turns by their share, presses that begin in it.
-InputFrame joined(const std::vector<InputFrame>& inputs, const Overlap& rates, std::int64_t begin,
-                  std::int64_t end) {
+// What goes down and up in old tick `i`, as far as that is within [begin, end).
+void join_buttons(Buttons before, const InputFrame& old, const Overlap& rates, std::int64_t i, std::int64_t begin,
+                  std::int64_t end, InputFrame& frame) {
+  const double length = static_cast<double>(end - begin);
+  const ButtonEdges edges(old, before);
+  for (int k = 0; k < edges.count(); ++k) {
+    const double at = static_cast<double>(rates.begin_of_old(i)) + edges.share(k) * static_cast<double>(rates.to);
+    if (at < static_cast<double>(begin) || at >= static_cast<double>(end)) continue;
+    const auto share = static_cast<float>((at - static_cast<double>(begin)) / length);
+    const Buttons pressed = edges.pressed_at(edges.share(k)), held = edges.held_at(edges.share(k));
+    for (std::size_t a = 0; a < kActionCount; ++a) {
+      const auto action = static_cast<Action>(a);
+      if (pressed.has(action)) frame.pressed_at[a] = share;
+      if ((frame.held.has(action) || pressed.has(action)) && !held.has(action)) frame.released_at[a] = share;
+    }
+    frame.pressed.bits |= pressed.bits;
+    frame.held = held;
+  }
+}
+
+// The new tick [begin, end): sticks as under way at its start, turns by their share, presses and releases at their
+// instants.
+InputFrame joined(const std::vector<InputFrame>& inputs, const Overlap& rates, std::int64_t begin, std::int64_t end,
+                  Buttons held_before) {
   const auto last_old = static_cast<std::int64_t>(inputs.size()) - 1;
   const std::int64_t under_way = std::min(begin / rates.to, last_old);
   InputFrame frame = inputs[static_cast<std::size_t>(under_way)];
   frame.look_delta = Vec2(0.0);
   frame.look.reset();
   frame.pressed = {};
+  frame.pressed_at = frame.released_at = {};
+  frame.held = held_before;
   for (std::int64_t i = under_way; i <= last_old && rates.begin_of_old(i) < end; ++i) {
     const InputFrame& old = inputs[static_cast<std::size_t>(i)];
     frame.look_delta += old.look_delta * rates.share(i, begin, end);
-    if (rates.begin_of_old(i) < begin) continue;
-    frame.pressed.bits |= old.pressed.bits;
-    frame.held = old.held;
-    if (!old.look) continue;
+    join_buttons(i > 0 ? inputs[static_cast<std::size_t>(i) - 1].held : Buttons{}, old, rates, i, begin, end, frame);
+    if (rates.begin_of_old(i) < begin || !old.look) continue;
     // What was turned before is overruled.
     frame.look = old.look;
     frame.look_delta = old.look_delta * rates.share(i, begin, end);
@@ -53,7 +76,8 @@ std::vector<InputFrame> inputs_at_rate(const std::vector<InputFrame>& inputs, in
   std::vector<InputFrame> frames;
   frames.reserve(static_cast<std::size_t>(count));
   for (std::int64_t i = 0; i < count; ++i)
-    frames.push_back(joined(inputs, rates, rates.begin_of_new(i), rates.begin_of_new(i + 1)));
+    frames.push_back(joined(inputs, rates, rates.begin_of_new(i), rates.begin_of_new(i + 1),
+                            frames.empty() ? Buttons{} : frames.back().held));
   return frames;
 }
 

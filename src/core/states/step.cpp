@@ -20,6 +20,8 @@ namespace {
 constexpr int kMostParts = 4;
 // m of a way that a change of slope may cost or give before it is an event, and of it when the event is found.
 constexpr double kSlopeMatters = 5e-4, kSlopeFound = 5e-5;
+// s that a part lasts at most while one slips off a rim: over the round of the foot the way bends.
+constexpr double kSlipTime = 1.0 / 120.0;
 // s that a part lasts at least: what happens sooner happens at its beginning.
 constexpr double kShortestPart = 1e-5;
 // s beyond a contact, so that rounding does not keep it from being met.
@@ -309,8 +311,11 @@ double Tick::part(double until, bool may_split) {
 }
 
 void Tick::go_until(double time) {
-  for (int parts = 1; state_.time < time; ++parts) {
-    const double to = part(time, parts < kMostParts);
+  for (int parts = 1; state_.time < time;) {
+    const bool slips = state_.ground.verdict == Verdict::Perched && time - state_.time > kSlipTime;
+    const double until = slips ? state_.time + kSlipTime : time;
+    const double to = part(until, parts < kMostParts);
+    parts += to < until;
     input_.pressed = {};
     memory_.presses_count = false;
     // A jump that was asked for a little while ago begins where it may.

@@ -192,3 +192,59 @@ TEST_CASE("Turning while walking follows the same arc at every tick rate: by a r
     CHECK(most > 0.0);
   }
 }
+
+TEST_CASE("A press acts at its very instant: jumps, cut jumps, late and early ones are the same at every rate") {
+  // Odd times; a tap that lies within one tick at 12 and 24 ticks/s; a press just before landing, and one just after
+  // the edge.
+  const auto at = [](double time, std::optional<Vec2> move, bool down, bool up) {
+    InputChange change;
+    change.at = time;
+    change.move = move;
+    change.press.set(Action::Jump, down);
+    change.release.set(Action::Jump, up);
+    return change;
+  };
+  InputScript script;
+  script.changes = {at(0.0, Vec2(0.2, 1.0), false, false), at(0.2137, {}, true, false), at(0.2309, {}, false, true),
+                    at(0.7731, {}, true, false),  at(0.9502, {}, false, true),  at(1.35, {}, true, false),
+                    at(1.41, {}, false, true),    at(2.0, Vec2(0.0), false, false)};
+  Profile profile;
+  profile.jump.lowest_share = 0.3;
+  profile.jump.air_jumps = 1;
+  const TriangleWorld world = floor().block({0, 0, 0}, {8, 2, 14}).world();
+  const auto ran = [&](int hz) {
+    std::vector<Vec3> feet;
+    InputPlayer player(script, hz);
+    CharacterState state = start_state(profile, {Vec3(0, 2, 2), Quat(1, 0, 0, 0), 0.0}, world);
+    std::size_t jumps = 0;
+    for (int i = 0; i < 3 * hz; ++i) {
+      Ledger ledger;
+      state = step(state, player.next(), profile, world, 1.0 / hz, &ledger);
+      for (const LedgerEntry& e : ledger.entries) jumps += std::holds_alternative<entry::Jump>(e);
+      if ((i + 1) % (hz / kGrid) == 0) feet.push_back(state.foot_C);
+    }
+    CHECK(jumps == 3);
+    return feet;
+  };
+  const std::vector<Vec3> reference = ran(kReference);
+  for (const int hz : {12, 24, 36, 60, 120, 240}) {
+    INFO(hz << " ticks/s");
+    CHECK(apart(ran(hz), reference) < 1e-3);
+  }
+  // A take of one rate, run again at another, keeps the instants.
+  InputPlayer player(script, 24);
+  std::vector<InputFrame> inputs;
+  for (int i = 0; i < 72; ++i) inputs.push_back(player.next());
+  for (const int hz : {30, 60, 480}) {
+    const std::vector<InputFrame> other = inputs_at_rate(inputs, 24, hz);
+    InputPlayer direct(script, hz);
+    for (const InputFrame& frame : other) {
+      const InputFrame expected = direct.next();
+      CHECK(frame.held == expected.held);
+      CHECK(frame.pressed == expected.pressed);
+      for (std::size_t i = 0; i < kActionCount; ++i)
+        CHECK(frame.pressed_at[i] == Approx(expected.pressed_at[i]).margin(2e-5));
+      CHECK(frame.released_at[0] == Approx(expected.released_at[0]).margin(2e-5));
+    }
+  }
+}

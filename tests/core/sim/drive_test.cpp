@@ -29,7 +29,9 @@ TEST_CASE("A change acts from the first tick that starts at or after its time") 
       const double start = double(k) / hz;
       CHECK((input.move == Vec2(0, 1)) == (start >= 0.10 - 1e-9 && start < 0.55 - 1e-9));
       CHECK(input.pressed.has(Action::Jump) == (start >= 0.5 - 1e-9 && start - 1.0 / hz < 0.5 - 1e-9));
-      CHECK(input.held.has(Action::Jump) == (start >= 0.5 - 1e-9 && start < 0.55 - 1e-9));
+      const double end = start + 1.0 / hz;
+      CHECK(input.held.has(Action::Jump) == (end > 0.5 + 1e-9 && end < 0.55 + 1e-9));
+      if (input.pressed.has(Action::Jump)) CHECK(input.pressed_at[0] == Approx((0.5 - start) * hz).margin(1e-6));
       CHECK(input.look.has_value() == input.pressed.has(Action::Jump));
     }
   }
@@ -41,10 +43,12 @@ TEST_CASE("A press and its release within one tick are not lost") {
   up.release.set(Action::Jump, true);
   const InputScript changes{{down, up}};
   InputPlayer player(changes, 10);
-  player.next();
   const InputFrame input = player.next();
   CHECK(input.pressed.has(Action::Jump));
   CHECK_FALSE(input.held.has(Action::Jump));
+  CHECK(input.pressed_at[0] == Approx(0.6));
+  CHECK(input.released_at[0] == Approx(0.8));
+  CHECK(player.next().pressed == Buttons{});
 }
 
 TEST_CASE("The same inputs give the same bits, also from a copy in the middle") {
