@@ -73,9 +73,8 @@ struct CharacterState {
   glm::vec3 ground_trend_C = glm::vec3(0.0f);  // The ground's normal, averaged over the last tenth of a second.
   Vec3 wall_normal_C = Vec3(0.0);  // Unit, across up: of the wall that the last tick slid along; zero without.
   double state_time = 0.0;         // s in the present state.
-  double since_grounded =
-      1e9;  // s since the end of the tick that left the ground; 1e9 after a jump or at the start.
-  double since_jump_press = 1e9;  // s since the end of the tick with a press of jump that nothing has used yet.
+  double since_grounded = 0.0;    // s since the ground was left, however that was, or since the start; 0 on it.
+  double since_jump_press = 0.0;  // s since the last press of jump that was refused.
   double run_up_speed = 0.0;      // m/s across up when the ground was last left.
   double gathered = 0.0;          // m/s that holding the push has added to the lowest gathered speed.
   double travelled = 0.0;         // m along the ground since the start; what the stride is drawn from.
@@ -95,6 +94,8 @@ struct CharacterState {
   std::int16_t air_jumps_used = 0;
   std::int16_t flight_of =
       -1;  // The jump that this flight is of: 0 the first, k the k-th in the air; -1: none.
+  bool may_jump_late = false;    // A jump may still be from the ground: none was since it was left.
+  bool jump_waits = false;       // The press at since_jump_press is remembered, and nothing has used it yet.
   bool first_jump_used = false;  // Since landing.
   bool jump_cut = false;         // The button was let go while rising, or a ceiling was met.
   Buttons held;

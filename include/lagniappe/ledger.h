@@ -43,8 +43,9 @@ struct Push {  // Moved out of the way of a piece that came.
   bool blocked;
 };
 struct Wish {
-  Vec3 velocity_C;
+  Vec3 velocity_C;  // Against what is underfoot; in the air against the air.
   double share;
+  Vec3 air_C = Vec3(0.0);  // m/s of the air, as it is felt.
 };  // share: of the full speed, in [0, 1].
 struct StateChange {
   StateId from, to;
@@ -143,6 +144,10 @@ struct Snap {
 struct Crest {
   double falls_away, limit, speed;
 };  // Not followed: the ground falls away by more than the limit.
+struct Landed {
+  double fall;           // m/s against up.
+  double before, after;  // m/s: across up, and along the ground then.
+};
 struct LeftGround {
   double speed;
   Vec3 inherited_C;
@@ -154,7 +159,8 @@ using LedgerEntry =
     std::variant<entry::Reset, entry::Carry, entry::Push, entry::PushOut, entry::Wish, entry::StateChange,
                  entry::Jump, entry::JumpRefused, entry::Sweep, entry::Slide, entry::Step, entry::Probe,
                  entry::Judged, entry::Snap, entry::Crest, entry::LeftGround, entry::JumpCut, entry::HeadBump,
-                 entry::StateLoop, entry::ScriptFailed, entry::StanceWaits, entry::LieHeld, entry::Exhausted, entry::Instant>;
+                 entry::StateLoop, entry::ScriptFailed, entry::StanceWaits, entry::LieHeld, entry::Exhausted, entry::Instant,
+                 entry::Landed>;
 
 struct Ledger {
   std::vector<LedgerEntry> entries;

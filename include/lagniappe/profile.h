@@ -86,6 +86,9 @@ struct Values {
     } speed_on_slopes = SpeedOnSlopes::Along;  // What
                                                // `speed` measures: the way along the surface, or as seen from
                                                // above.
+    // What a landing on a slope makes of the speed: kept along the ground, as on the flat; or what the slope turns of
+    // the whole velocity, so that uphill takes of it and downhill gives.
+    enum class Landing : std::uint8_t { Kept, Projected } landing = Landing::Kept;
     Curve slope_speed;  // Share of the speed over the slope in the direction of travel, in degrees; uphill
                         // positive.
     // Where the body turns to, at turn_rate.
@@ -123,6 +126,7 @@ struct Values {
     double highest_step = 0.0;  // m that a falling character is lifted onto what it meets. 0: never.
     double over_run_up = 10.0;  // m/s by which steering may exceed the speed that the ground was left with.
     double wind_share = 1.0;    // Share of the wind that the air moves with, as the character feels it.
+    double wind_time = 0.7;     // s: wind slows and takes along by its speed over this, in m/s2. 0: at once.
   } air;
 
   // On ground too steep to walk, and after it until the speed has run out.

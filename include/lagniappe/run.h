@@ -126,7 +126,6 @@ class Run {
     std::size_t stuck_since = 0;
     std::size_t rests_in_air = 0;  // For how many ticks.
     Vec3 stuck_wish_C = Vec3(0.0);
-    double step_rise = 0.0;                   // m, still to be risen of a step; 0: none under way.
     std::vector<std::uint32_t> open_touches;  // Indices of touches that the last tick belongs to.
   };
   friend class Examination;

@@ -74,7 +74,7 @@ void go_along_ground(const StepContext& context, const Body& body, const Moved& 
   const Slid slid =
       slide_on_ground(context, body, state.foot_C, body.flat(context.pushes.beyond(moved.displacement)),
                       body.flat(moved.velocity), state.ground.normal_C,
-                      {state.wall_normal_C, state.ground_velocity_C, context.profile.ground.speed_on_slopes});
+                      {state.wall_normal_C, state.ground_velocity_C, context.profile.ground.speed_on_slopes, state.ground.point_C});
   if (context.stop != nullptr) {
     context.stop->turned = slid.turned;
     context.stop->way_C = moved.displacement;
@@ -233,6 +233,26 @@ Wish slipping_off(const StepContext& context, const Body& body, const Wish& wish
 
 }  // namespace
 
+namespace {
+
+// Who is faster along what is wished for than that slows down along it, and steers across it all the same.
+MovedSmooth steered(const Response& response, const Vec3& velocity, const Vec3& acceleration, const Vec3& target,
+                    bool wished, double dt) {
+  const Vec3 ahead = unit_or(target, Vec3(0.0));
+  const double along = dot(velocity, ahead);
+  const bool over = wished && response.model != Response::Model::Smooth && along > length(target) * (1.0 + 1e-12);
+  if (!over) return respond(response, velocity, acceleration, {target, Vec3(0.0)}, wished, 1.0, dt);
+  const MovedSmooth on = respond(response, ahead * along, Vec3(0.0), {target, Vec3(0.0)}, true, 1.0, dt);
+  Response steers = response;
+  steers.deceleration = response.acceleration;
+  steers.stop_time = response.time;
+  const MovedSmooth aside =
+      respond(steers, across(velocity, ahead), Vec3(0.0), {Vec3(0.0), Vec3(0.0)}, false, 1.0, dt);
+  return {on.velocity + aside.velocity, Vec3(0.0), on.displacement + aside.displacement};
+}
+
+}  // namespace
+
 void move_in_air(const StepContext& context, const Body& body, const Wish& asked_for, CharacterState& state) {
   const Wish wish = slipping_off(context, body, asked_for, state);
   const Values& profile = context.profile;
@@ -241,11 +261,19 @@ void move_in_air(const StepContext& context, const Body& body, const Wish& asked
   const Vec3 level_velocity = body.flat(state.velocity_C) - wind;
   // Who is faster already, from a run-up or carried, keeps that along the wish; steering alone does not gain
   // it.
-  const double steered = std::min(profile.air.speed, state.run_up_speed + profile.air.over_run_up);
-  const double full_speed = std::max(steered, std::max(dot(level_velocity, wish.direction_C), 0.0));
+  // In wind no more than the run-up was: it slows who jumps against it.
+  const double reached = std::min(profile.air.speed, state.run_up_speed + profile.air.over_run_up);
+  double kept = std::max(dot(level_velocity, wish.direction_C), 0.0);
+  Response response = profile.air.response;
+  if (wind != Vec3(0.0)) {
+    kept = std::min(kept, state.run_up_speed);
+    const double blown = length(wind) / std::max(profile.air.wind_time, 1e-6);
+    response.deceleration = std::max(response.deceleration, blown);
+  }
+  const double full_speed = std::max(reached, kept);
   const Vec3 asked = wish.direction_C * (wish.share * full_speed);
   const Vec3 target = along_known_wall(context, asked, state.wall_normal_C);
-  context.note(entry::Wish{asked, wish.share});
+  context.note(entry::Wish{asked, wish.share, wind});
 
   struct Flown {
     MovedSmooth level;
@@ -254,8 +282,8 @@ void move_in_air(const StepContext& context, const Body& body, const Wish& asked
   };
   // Who has left a piece in this tick went with it already, and his own way holds what it gave.
   const auto fly = [&](double seconds) {
-    const MovedSmooth level = respond(profile.air.response, level_velocity, body.flat(state.acceleration_C),
-                                      {target, Vec3(0.0)}, wish.share > 0.0, 1.0, seconds);
+    const MovedSmooth level = steered(response, level_velocity, body.flat(state.acceleration_C), target,
+                                      wish.share > 0.0, seconds);
     const Risen risen = rise_for(pull_on(profile, state.flight_of, state.jump_cut),
                                  dot(state.velocity_C, body.up_C), seconds);
     const Vec3 way = body.flat(level.displacement) + wind * seconds + body.up_C * risen.height -

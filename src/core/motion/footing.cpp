@@ -96,7 +96,7 @@ void land_or_leave(const StepContext& context, const Body& body, Verdict before,
   const bool held = before == Verdict::Walkable || before == Verdict::Steep;
   if (state.ground.verdict == Verdict::None || state.ground.verdict == Verdict::Perched) {
     if (held) leave_ground(context, state);
-    if (before != Verdict::Walkable && state.since_grounded < kLongAgo) state.since_grounded += context.dt;
+    if (before != Verdict::Walkable) state.since_grounded += context.dt;
     state.ground_trend_C = glm::vec3(0.0f);
     return;
   }
@@ -111,15 +111,19 @@ void land_or_leave(const StepContext& context, const Body& body, Verdict before,
   const Vec3& normal = state.ground.normal_C;
   state.ground_trend_C = trend == Vec3(0.0) ? normal : normal + (trend - normal) * share;
   if (!state.grounded()) {
-    if (before != Verdict::Walkable && state.since_grounded < kLongAgo) state.since_grounded += context.dt;
+    if (before != Verdict::Walkable) state.since_grounded += context.dt;
     if (!held) state.velocity_C = shed(body, state.velocity_C, normal);
     return;
   }
   // Landing takes the fall away; along the ground the speed is kept as it is laid on the face.
   const SpeedOnSlopes measure = context.profile.ground.speed_on_slopes;
   const Vec3 flat = held ? flattened(state.velocity_C, body.up_C, measure) : body.flat(state.velocity_C);
-  state.velocity_C = laid_on(flat, state.ground.normal_C, body.up_C, measure);
+  const double fall = -dot(state.velocity_C, body.up_C), before_landing = length(flat);
+  const bool projects = !held && context.profile.ground.landing == Profile::Ground::Landing::Projected;
+  state.velocity_C = projects ? across(state.velocity_C, normal) : laid_on(flat, normal, body.up_C, measure);
+  if (!held) context.note(entry::Landed{fall, before_landing, length(state.velocity_C)});
   state.since_grounded = 0.0;
+  state.may_jump_late = true;
   give_jumps_back(state);
 }
 

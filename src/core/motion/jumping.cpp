@@ -29,7 +29,7 @@ void take_off(const StepContext& context, const Values& flight, const JumpChoice
   const double speed = take_off_speed(flight, height);
   const bool off_ground = choice.from == From::Ground;
   const double late_by = off_ground ? state.since_grounded : 0.0;
-  const bool fresh = context.input.pressed.has(Action::Jump) || state.since_jump_press >= kLongAgo;
+  const bool fresh = context.input.pressed.has(Action::Jump) || !state.jump_waits;
   context.note(entry::Jump{choice.from, choice.jump, speed, height, late_by,
                            fresh ? 0.0 : state.since_jump_press});
   // From the ground a jump goes straight up, on top of what a rising piece gives; one in the air replaces the
@@ -40,8 +40,7 @@ void take_off(const StepContext& context, const Values& flight, const JumpChoice
     state.jumped_wall = static_cast<float>(wall_yaw(state));
   }
   if (state.ground.verdict != Verdict::None) leave_ground(context, state);
-  state.since_jump_press = kLongAgo;
-  state.since_grounded = kLongAgo;
+  state.jump_waits = state.may_jump_late = false;
   if (choice.jump > 0) state.air_jumps_used = static_cast<std::int16_t>(choice.jump);
   if (choice.from != From::Wall) state.first_jump_used = true;
   state.flight_of = static_cast<std::int16_t>(choice.jump);
@@ -65,7 +64,7 @@ std::optional<JumpChoice> choose(const StepContext& context, const CharacterStat
     why = Why::Skidding;
     return values.from_skid ? std::optional(JumpChoice{From::Skid, 0}) : std::nullopt;
   }
-  const bool late = values.coyote_time > 0.0 && state.since_grounded <= values.coyote_time + kTouch;
+  const bool late = values.coyote_time > 0.0 && state.may_jump_late && state.since_grounded <= values.coyote_time + kTouch;
   if (state.grounded() || late) return JumpChoice{From::Ground, 0};
   const bool at_wall = values.from_wall && state.wall_normal_C != Vec3(0.0);
   if (at_wall && !was_jumped_off(state)) return JumpChoice{From::Wall, 0};
@@ -90,7 +89,7 @@ void leave_ground(const StepContext& context, CharacterState& state) {
 void lift_off(const StepContext& context, CharacterState& state) {
   if (state.ground.verdict != Verdict::None) leave_ground(context, state);
   state.ground = Ground{};
-  state.since_grounded = kLongAgo;
+  state.may_jump_late = false;
 }
 
 // The buffer and the coyote time include their last instant; the touch keeps rounding in sums of dt from
@@ -99,7 +98,7 @@ JumpJudgement judge_jump(const StepContext& context, const Body& body, const Cha
   const Profile::Jump& values = context.profile.jump;
   JumpJudgement judgement;
   const bool pressed = context.input.pressed.has(Action::Jump);
-  const bool remembered = values.buffer > 0.0 && state.since_jump_press <= values.buffer + kTouch;
+  const bool remembered = values.buffer > 0.0 && state.jump_waits && state.since_jump_press <= values.buffer + kTouch;
   const bool repeats = values.held_repeats && state.grounded() && context.input.held.has(Action::Jump) &&
                        state.held.has(Action::Jump);
   if (!pressed && !remembered && !repeats) return judgement;
@@ -123,8 +122,10 @@ void refuse_jump(const StepContext& context, const Body& body, CharacterState& s
   const JumpJudgement judgement = judge_jump(context, body, state);
   const Why why = judgement.choice ? Why::State : judgement.why;
   const bool remember = values.buffer > 0.0 && (why != Why::Skidding || values.remember_on_skid);
-  state.since_jump_press = remember ? 0.0 : kLongAgo;
-  context.note(entry::JumpRefused{why, state.since_grounded, remember ? values.buffer : 0.0});
+  state.jump_waits = remember;
+  state.since_jump_press = 0.0;
+  const double left_for = state.may_jump_late || state.grounded() ? state.since_grounded : kLongAgo;
+  context.note(entry::JumpRefused{why, left_for, remember ? values.buffer : 0.0});
 }
 
 void cut_jump(const StepContext& context, CharacterState& state) {

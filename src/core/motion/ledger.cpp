@@ -35,7 +35,9 @@ struct Writer {
             {"point", list(e.point_C)}, {"normal", list(e.normal_C)}, {"blocked", e.blocked}};
   }
   Json operator()(const entry::Wish& e) const {
-    return {{"kind", "wish"}, {"velocity", list(e.velocity_C)}, {"share", e.share}};
+    Json json = {{"kind", "wish"}, {"velocity", list(e.velocity_C)}, {"share", e.share}};
+    if (e.air_C != Vec3(0.0)) json["air"] = list(e.air_C);
+    return json;
   }
   Json operator()(const entry::StateChange& e) const {
     Json json = {{"kind", "state"},
@@ -52,6 +54,9 @@ struct Writer {
   }
   Json operator()(const entry::Exhausted& e) const {
     return {{"kind", "exhausted"}, {"planes", e.planes}, {"left_m", e.left}};
+  }
+  Json operator()(const entry::Landed& e) const {
+    return {{"kind", "landed"}, {"fall", e.fall}, {"before", e.before}, {"after", e.after}};
   }
   Json operator()(const entry::Instant& e) const {
     return {{"kind", "instant"}, {"why", word(kInstants, e.why)}, {"at_s", e.at}};

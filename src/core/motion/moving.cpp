@@ -77,6 +77,7 @@ Slid pushed_along_ground(const StepContext& context, const Body& body, const Wor
   GroundSlide how;
   how.plain = true;
   how.measure = SpeedOnSlopes::Level;
+  how.resting_C = state.ground.point_C;
   return slide_on_ground(context, body.without(push.piece), state.foot_C,
                          flat * (dot(push.shift_C, push.normal_C) / clears), Vec3(0.0), ground, how);
 }

@@ -113,6 +113,9 @@ constexpr ProfileField kFields[] = {
      "a standing jump cannot be aimed", "a standing jump goes as far as a running one", VALUE(air.over_run_up)},
     {"air", "wind_share", Unit::Share, 0.0, 1.0, 0.0, 1.0,
      "Share of the wind that the air moves with, as the character feels it.", "", "", VALUE(air.wind_share)},
+    {"air", "wind_time", Unit::Seconds, 0.0, 100.0, 0.2, 3.0,
+     "Wind slows and takes along by its speed over this time; 0 at once.", "a gust is a wall",
+     "a storm does nothing to who is in the air for a second", VALUE(air.wind_time)},
     {"air", "highest_step", Unit::Metres, 0.0, 100.0, 0.0, 0.3,
      "How far a falling character is lifted onto what it meets; 0 never.", "", "missed jumps land on roofs",
      VALUE(air.highest_step)},
@@ -274,6 +277,7 @@ constexpr ProfileCurve kCurves[] = {
 #undef CURVE
 
 constexpr std::string_view kSpeedsOnSlopes[] = {"along", "level"};
+constexpr std::string_view kLandings[] = {"kept", "projected"};
 constexpr std::string_view kInherits[] = {"all", "horizontal", "none"};
 constexpr std::string_view kModels[] = {"instant", "steady", "exponential", "smooth"};
 
@@ -290,6 +294,10 @@ constexpr ProfileChoice kChoices[] = {
     CHOICE("ground", "speed_on_slopes", kSpeedsOnSlopes,
            "What the speed measures: the way along the surface, or as seen from above.",
            ground.speed_on_slopes),
+    CHOICE("ground", "landing", kLandings,
+           "What a landing on a slope makes of the speed: kept along the ground as on the flat, or what the slope turns "
+           "of the whole velocity.",
+           ground.landing),
     CHOICE("ground", "facing", kFacings,
            "Where the body turns: to where it is pushed; to where the look goes; there only while pushed; or "
            "sideways pushes turn it and forward is along it.",

@@ -114,6 +114,7 @@ Slid slide_on_ground(const StepContext& context, const Body& body, const Vec3& f
   bool goes_on = true;
   // A face that is met may end right there: over its rim one rolls, and does not go on along it into the air.
   bool at_its_end = false;
+  Vec3 resting = how.resting_C;
   int round = 0;
   for (; goes_on && round < 2 * kMostPlanes && length_squared(flat) > 0.0; ++round) {
     Vec3 rest = laid_on(flat, normal, body.up_C, how.measure);
@@ -133,13 +134,14 @@ Slid slide_on_ground(const StepContext& context, const Body& body, const Vec3& f
     const bool on_edge =
         hit->hit.feature != Feature::Face && dot(contact_normal, hit->face_normal_C) < kSamePlane;
     if (!leads || on_edge) {
-      const StepLimits limits{context.profile.ground.highest_step, ground_normal_C};
+      const StepLimits limits{context.profile.ground.highest_step, ground_normal_C, resting};
       if (const auto step = try_step(context, body, out.foot_C, flat, *hit, walls.planes(), limits)) {
         out.lifted += dot(step->foot_C - out.foot_C, body.up_C);
         out.foot_C = step->foot_C;
         out.stepped = true;
         flat *= step->left;
         normal = body.up_C;
+        resting = hit->hit.point_C;
         continue;
       }
     }
@@ -219,7 +221,7 @@ class AirWay {
     if (how_.highest_step <= 0.0 || !falls ||
         leads_on(context_.profile, hit.surface, hit.hit.normal_C, body_.up_C))
       return false;
-    const StepLimits limits{how_.highest_step, body_.up_C, true};
+    const StepLimits limits{how_.highest_step, body_.up_C, out_.foot_C, true};
     const auto step = try_step(context_, body_, out_.foot_C, body_.flat(rest_), hit, planes_, limits);
     if (!step) return false;
     out_.lifted += dot(step->foot_C - out_.foot_C, body_.up_C);

@@ -25,6 +25,7 @@ struct GroundSlide {
   Vec3 known_wall_C = Vec3(0.0);      // The wall slid along before, which takes nothing but what goes into it.
   Vec3 frame_velocity_C = Vec3(0.0);  // Of the piece underfoot, which velocities are against.
   SpeedOnSlopes measure = SpeedOnSlopes::Along;  // Of the motion.
+  Vec3 resting_C = Vec3(0.0);                    // Where the capsule rests.
   bool plain = false;                            // Walls take nothing but what goes into them.
 };
 

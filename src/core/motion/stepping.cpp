@@ -15,6 +15,9 @@ using Outcome = entry::Step::Outcome;
 // Share of the longest overhang that is certainly stood on.
 constexpr double kSafeOverhang = 0.5;
 
+// m in height by which two contacts may differ on one edge.
+constexpr double kSameEdge = 1e-3;
+
 // How little of a way may be left across a direction before walls have closed it.
 constexpr double kLeastProgress = 0.05;
 
@@ -141,7 +144,7 @@ class Attempt {
     const WorldContact* bearing = lowest_contact(context_, body_, touching);
     if (bearing == nullptr || !bears(bearing->surface, bearing_normal(context_, body_, *bearing)))
       return refuse(Outcome::NotWalkable, judged.rise);
-    context_.note(entry::Step{Outcome::Taken, judged.rise, limits_.highest, judged.piece});
+    tell(*bearing, judged.piece);
     return Stepped{*landed, left};
   }
 
@@ -149,6 +152,13 @@ class Attempt {
   std::optional<Stepped> refuse(Outcome outcome, double rise) const {
     context_.note(entry::Step{outcome, rise, limits_.highest, blocked_.piece});
     return std::nullopt;
+  }
+
+  // The riser itself, whatever of it was left to climb: from the edge that it rested on, beyond which the foot sinks,
+  // to where it rests now. Over one edge it rolls in as many ticks as it takes; that is one step.
+  void tell(const WorldContact& bearing, PieceId piece) const {
+    const double rise = above_line(bearing.closest.on_triangle_C) - std::max(above_line(limits_.resting_C), 0.0);
+    if (rise > kSameEdge) context_.note(entry::Step{Outcome::Taken, rise, limits_.highest, piece});
   }
 
   // Whether a way into the riser of which `free` is clear shows a tread at least.

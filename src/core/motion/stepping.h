@@ -10,6 +10,7 @@ namespace lagniappe {
 struct StepLimits {
   double highest;        // m above the ground line.
   Vec3 ground_normal_C;  // The ground line: through the foot, along this plane. Up itself in the air.
+  Vec3 resting_C;        // Where it rests: over an edge that it stands on it rolls on, which is no other step.
   bool in_air = false;   // Brought as far onto the tread as it takes to stand: nobody can hang on at its edge.
 };
 

@@ -20,7 +20,6 @@ constexpr double kShortestSmoothing = 0.02;               // s; a shorter time c
 constexpr double kDeepPushOut = 0.02;                     // m.
 constexpr double kLossShare = 0.08, kSmallestLoss = 0.3;  // Of the speed; m/s.
 constexpr double kSmallestLeft = 1e-3;                    // m of a way.
-constexpr double kSmallestRise = 1e-3;                    // m.
 constexpr double kSameDirection = 0.95;                   // Cosine.
 
 template <typename... Cases>
@@ -85,7 +84,6 @@ void Examination::close_touches() {
 }
 
 void Examination::read_ledger() {
-  double rise = 0.0;
   const auto read = Overloaded{
       [&](const entry::Reset&) { events_.set(Event::PutHome); },
       [&](const entry::Carry& e) { events_.set(Event::Carried), touch(e.piece), took_speed_ |= e.blocked; },
@@ -100,6 +98,7 @@ void Examination::read_ledger() {
           events_.set(Event::Landing);
       },
       [](const entry::Instant&) {},
+      [&](const entry::Landed& e) { landing_loss_ = std::max(e.before - e.after, 0.0), landed_at_ = e.before; },
       [&](const entry::JumpRefused&) { events_.set(Event::JumpRefused); },
       [&](const entry::Sweep& e) {
         if (e.hit) touch(e.piece);
@@ -113,9 +112,7 @@ void Examination::read_ledger() {
       [&](const entry::Step& e) {
         touch(e.piece);
         if (e.outcome != entry::Step::Outcome::Taken) return events_.set(Event::StepRefused);
-        // A step takes several ticks; the next one begins where there is more to rise than was left.
-        if (watch_.step_rise == 0.0 || e.rise > watch_.step_rise + kSmallestRise) events_.set(Event::Step);
-        rise = e.rise;
+        events_.set(Event::Step);
       },
       [&](const entry::Judged& e) {
         if (e.verdict != Verdict::None) touch(e.piece);
@@ -137,7 +134,6 @@ void Examination::read_ledger() {
       [&](const entry::LieHeld&) { took_speed_ = lie_held_ = true; },
   };
   for (const LedgerEntry& entry : ledger_.entries) std::visit(read, entry);
-  watch_.step_rise = rise;
   if (after_.grounded()) events_.set(Event::OnGround);
   if (after_.grounded() && !before_.grounded()) events_.set(Event::Landing);
   if (!after_.grounded() && before_.grounded()) events_.set(Event::LeftGround);
@@ -222,6 +218,8 @@ void Examination::find_pop() {
 }
 
 void Examination::find_speed_loss() {
+  if (landing_loss_ > std::max(kSmallestLoss, kLossShare * landed_at_) && length(wish_C_) >= landed_at_ - 0.01)
+    return add({Finding::Kind::SpeedLoss, tick_, tick_, landing_loss_, after_.ground.piece, after_.state});
   const bool plain = before_.grounded() && after_.grounded() && before_.state == after_.state &&
                      chart_of(profile_).state(after_.state).behaviour == Behaviour::Ground &&
                      length_squared(after_.wall_normal_C) == 0.0;
@@ -263,7 +261,7 @@ void Examination::find_missed_jump() {
   if (input_.pressed.has(Action::Jump)) {
     // On the ground it is the state that does not take it.
     watch_.jump_pressed = before_.grounded() ? 0 : tick_;
-    watch_.ground_left_for = before_.since_grounded;
+    watch_.ground_left_for = before_.may_jump_late ? before_.since_grounded : -1.0;
   }
   if (watch_.jump_pressed == 0) return;
   const double age = static_cast<double>(tick_ - watch_.jump_pressed) * dt_;

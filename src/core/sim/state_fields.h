@@ -37,6 +37,8 @@ void each_field(State& s, Each&& f) {
   f("state_time", s.state_time);
   f("since_grounded", s.since_grounded);
   f("since_jump_press", s.since_jump_press);
+  f("may_jump_late", s.may_jump_late);
+  f("jump_waits", s.jump_waits);
   f("run_up_speed", s.run_up_speed);
   f("gathered", s.gathered);
   f("since_push", s.since_push);

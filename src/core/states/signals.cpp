@@ -24,10 +24,18 @@ double slope(const CharacterState& s) {
   return degrees(std::acos(std::clamp(dot(s.ground.normal_C, s.up_C()), -1.0, 1.0)));
 }
 
+// Against the course, and against what is underfoot.
+Vec3 course_velocity(const SignalView& v) {
+  return v.under_way ? v.state.velocity_C + v.state.ground_velocity_C : v.state.velocity_C;
+}
+Vec3 own_velocity(const SignalView& v) {
+  return v.under_way ? v.state.velocity_C : v.state.velocity_C - v.state.ground_velocity_C;
+}
+
 // Along the surface on the ground, across up in the air, against what carries.
 double ground_speed(const SignalView& v) {
   const CharacterState& s = v.state;
-  const Vec3 own = v.under_way ? s.velocity_C : s.velocity_C - s.ground_velocity_C;
+  const Vec3 own = own_velocity(v);
   return s.grounded() ? length(own) : length(across(own, s.up_C()));
 }
 
@@ -71,7 +79,7 @@ double room_for(const SignalView& v, Stance stance) { return has_room(context_of
 
 double can_jump(const SignalView& v) {
   if (!v.jump_may_begin) return 0.0;
-  const bool asked = v.input.pressed.has(Action::Jump) || v.state.since_jump_press < kLongAgo ||
+  const bool asked = v.input.pressed.has(Action::Jump) || v.state.jump_waits ||
                      v.input.held.has(Action::Jump);
   if (!asked) return 0.0;
   const StepContext context = context_of(v);
@@ -83,7 +91,7 @@ double skid_over(const SignalView& v) {
   constexpr double kNearly = 1.05;
   const double lowest = v.values.skid.lowest_speed, full = v.values.ground.speed;
   const double pace = stick_push(v.input.move, v.values.look.dead_zone) * full * kNearly;
-  return length(v.state.velocity_C) <= std::max(lowest > 0.0 ? lowest : full, pace);
+  return length(own_velocity(v)) <= std::max(lowest > 0.0 ? lowest : full, pace);
 }
 
 double of_wall(const SignalView& v, bool along_forward) {
@@ -132,14 +140,14 @@ double since(const SignalView& v) {
 constexpr Signal kSignals[] = {
     {"ground_speed", "speed along ground", "m/s", false,
      "Along the surface on the ground, across up in the air, against what carries.", ground_speed},
-    {"rise_speed", "rise speed", "m/s", false, "Of the foot along up.",
-     [](const SignalView& v) { return dot(v.state.velocity_C, v.state.up_C()); }},
+    {"rise_speed", "rise speed", "m/s", false, "Of the foot along up, against the course.",
+     [](const SignalView& v) { return dot(course_velocity(v), v.state.up_C()); }},
     {"height", "height above home", "m", false, "Of the foot above where one begins, along up.",
      [](const SignalView& v) { return dot(v.state.foot_C - v.state.home.foot_C, v.state.up_C()); }},
-    {"speed", "speed", "m/s", false, "In any direction.",
-     [](const SignalView& v) { return length(v.state.velocity_C); }},
-    {"acceleration", "acceleration", "m/s2", false, "From the last tick to this one.",
-     [](const SignalView& v) { return length(v.state.velocity_C - v.before.velocity_C) / v.dt; }},
+    {"speed", "speed", "m/s", false, "In any direction, against the course.",
+     [](const SignalView& v) { return length(course_velocity(v)); }},
+    {"acceleration", "acceleration", "m/s2", false, "From the last tick to this one, against the course.",
+     [](const SignalView& v) { return length(course_velocity(v) - v.before.velocity_C) / v.dt; }},
     {"grounded", "on the ground", "", true, "Whether the ground underfoot bears and may be walked on.",
      [](const SignalView& v) { return double(v.state.grounded()); }},
     {"steep", "on steep ground", "", true, "Whether the ground underfoot is too steep to walk on.",
@@ -149,7 +157,7 @@ constexpr Signal kSignals[] = {
     {"off_ground", "time off ground", "s", false,
      "Since the ground was left, however that was; 0 on the ground, at most 60.",
      [](const SignalView& v) {
-       return v.state.grounded() ? 0.0 : std::min(v.state.since_grounded, v.state.state_time + kLongest);
+       return v.state.grounded() ? 0.0 : std::min(v.state.since_grounded, kLongest);
      }},
     {"slope", "slope", "deg", false, "Of the ground underfoot; 0 in the air.",
      [](const SignalView& v) { return slope(v.state); }},

@@ -57,7 +57,7 @@ CharacterState start_state(const Profile& profile, const Home& home, const World
   state.ground_velocity_C = ground_velocity(context, state);
   state.velocity_C = state.ground_velocity_C;
   state.ground_trend_C = state.ground.normal_C;
-  state.since_grounded = 0.0;
+  state.may_jump_late = true;
   state.state = fitting_state(chart_of(profile), "Stand", Behaviour::Ground);
   return state;
 }

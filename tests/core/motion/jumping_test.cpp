@@ -240,7 +240,7 @@ TEST_CASE("A skid does not stop the coyote time") {
   // A slope that is too steep, over nothing.
   const TriangleWorld world = Scene().ramp({0, 40, 0}, {10, 10.0 * std::tan(angle), 10}).world();
   Drive d{p, world, 60, standing_at(p, {0, 40 + 4.0 * std::tan(angle) + 0.6, 1}), {}};
-  d.state.since_grounded = 0.0;
+  d.state.may_jump_late = true;
   while (d.state.ground.verdict != Verdict::Steep) d.tick();
   while (d.state.ground.verdict == Verdict::Steep) d.tick();
   d.tick(press(Action::Jump));

@@ -77,7 +77,8 @@ TEST_CASE("Every kind of entry becomes one JSON object with its kind") {
       entry::StanceWaits{entry::StanceWaits::Why::Ceiling, 1.8, 1.3, 0},
       entry::LieHeld{entry::LieHeld::Why::Drop, true},
       entry::Exhausted{6, 0.05},
-      entry::Instant{entry::Instant::Why::Contact, 0.004}};
+      entry::Instant{entry::Instant::Why::Contact, 0.004},
+      entry::Landed{6.0, 4.0, 3.5}};
   REQUIRE(all.size() == std::variant_size_v<LedgerEntry>);
   std::set<std::string> kinds;
   for (const LedgerEntry& e : all) {
