@@ -3,6 +3,7 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
 #include <filesystem>
 
@@ -25,11 +26,17 @@ std::vector<InputFrame> frames_of(const InputScript& script, int hz, double seco
 
 }  // namespace
 
-void add_script_options(CLI::App& command, Script& script) {
+void add_script_options(CLI::App& command, Script& script, bool required) {
   command.add_option("--course", script.course, "Course (*.course.json) or model (*.glb, *.gltf, *.obj)")
-      ->required();
-  command.add_option("--profile", script.profile, "Profile (*.profile.json)")->required();
-  command.add_option("--inputs", script.inputs, "Inputs (*.inputs.json)")->required();
+      ->required(required);
+  command.add_option("--profile", script.profile, "Profile (*.profile.json)")->required(required);
+  command.add_option("--inputs", script.inputs, "Inputs (*.inputs.json)")->required(required);
+  auto* from = command.add_option("--from", script.from, "Mark to begin at; the course's start if not given");
+  command
+      .add_option("--at", script.at, "Place to begin at, X,Y,Z in metres or X,Y,Z,YAW with the yaw in degrees")
+      ->delimiter(',')
+      ->expected(3, 4)
+      ->excludes(from);
   add_set_option(command, script.set);
   command.add_option("--hz", script.hz, "Tick rate in ticks per second")
       ->check(CLI::Range(10, 480))
@@ -59,19 +66,47 @@ Result<Profile> profile_with(const std::string& path, const std::vector<std::str
   return profile ? with_values(*profile, assignments) : profile;
 }
 
+namespace {
+
+std::string names_of(const std::vector<Mark>& marks) {
+  std::string names;
+  for (const Mark& mark : marks) names += (names.empty() ? "" : ", ") + mark.id;
+  return names;
+}
+
+// Where a run begins.
+Result<Home> home_in(const Script& script, const Course& course) {
+  if (script.from.empty() && script.at.empty()) return start_home(course);
+  if (!script.from.empty()) {
+    const auto mark = std::find_if(course.marks.begin(), course.marks.end(),
+                                   [&](const Mark& m) { return m.id == script.from; });
+    if (mark != course.marks.end()) return home_of(*mark);
+    return refuse(Error{script.course, "--from",
+                        fmt::format("there is no mark “{}”; there are: {}", script.from, names_of(course.marks))});
+  }
+  Mark at{"", {script.at[0], script.at[1], script.at[2]}, 0.0};
+  if (script.at.size() == 4) at.facing = radians(script.at[3]);
+  if (course.limits.contains(at.at_C)) return home_of(at);
+  return refuse(Error{script.course, "--at", "this is outside of the course's limits"});
+}
+
+}  // namespace
+
 Result<Loaded> load(const Script& script) {
   auto course = read_course(script.course);
   if (!course) return refuse(course.error());
+  const auto home = home_in(script, *course);
+  if (!home) return refuse(home.error());
   auto profile = profile_with(script.profile, script.set);
   if (!profile) return refuse(profile.error());
   auto inputs = read_inputs(script.inputs);
   if (!inputs) return refuse(inputs.error());
-  return Loaded{std::move(*course), *profile, std::move(*inputs)};
+  return Loaded{std::move(*course), *profile, std::move(*inputs), *home};
 }
 
 Take take_of(const Script& script, Loaded loaded, const TriangleWorld& world, double seconds) {
   Take take;
-  take.start = start_state(loaded.profile, start_home(loaded.course), world);
+  take.start = start_state(loaded.profile, loaded.home, world);
   take.tick_rate = script.hz;
   take.inputs = frames_of(loaded.inputs, script.hz, seconds);
   take.profile = loaded.profile;

@@ -14,9 +14,12 @@ struct Script {
   std::string course, profile, inputs;
   std::vector<std::string> set;
   int hz = 60;
-  double seconds = -1.0;  // Negative: not given.
+  double seconds = -1.0;   // Negative: not given.
+  std::string from;        // A mark; empty: the course's start.
+  std::vector<double> at;  // x, y, z and perhaps the yaw in degrees; empty: not given.
 };
-void add_script_options(CLI::App& command, Script& script);
+// `required`: without them the command has nothing to run.
+void add_script_options(CLI::App& command, Script& script, bool required = true);
 void add_set_option(CLI::App& command, std::vector<std::string>& set);
 
 // Returns a profile with every NAME=VALUE applied, in order.
@@ -28,13 +31,14 @@ struct Loaded {
   Course course;
   Profile profile;
   InputScript inputs;
+  Home home;
 };
 Result<Loaded> load(const Script& script);
 
 // Returns how long to drive: what is given, or some time beyond the last change of input.
 double seconds_of(const Script& script, const InputScript& inputs);
 
-// Returns the script as a take that is not run yet, beginning at the course's start.
+// Returns the script as a take that is not run yet.
 Take take_of(const Script& script, Loaded loaded, const TriangleWorld& world, double seconds);
 
 // Prints the refusal and returns the exit code.
