@@ -94,6 +94,38 @@ std::vector<Triangle> needles(std::uint64_t seed) {
   return out;
 }
 
+// Walls that lean by a hair or by a lot, back and over, and lifts between them that go down as fast as a fall.
+Course leaning_walls_and_lifts(std::uint64_t seed) {
+  Random random(seed);
+  Course course;
+  const auto block = [&](const std::string& id, const Vec3& at, const Vec3& size, const Vec3& turn) -> Piece& {
+    Piece piece;
+    piece.id = id;
+    piece.at_C = at;
+    piece.turn = turn;
+    piece.shape = shape::Block{size};
+    course.pieces.push_back(piece);
+    return course.pieces.back();
+  };
+  block("floor", {0, -1, 0}, {40, 1, 40}, {});
+  constexpr double kLeans[] = {1e-7, 0.01, 1.0, 8.0, 30.0};
+  for (int i = 0; i < 40; ++i) {
+    const double lean = radians(kLeans[i % 5]) * (random.below(2) == 0 ? 1.0 : -1.0);
+    block("wall " + std::to_string(i), {random.between(-11, 11), -0.2, random.between(-11, 11)},
+          {random.between(1, 5), random.between(1, 6), 0.3}, {random.between(-kPi, kPi), 0.0, lean});
+  }
+  for (int i = 0; i < 16; ++i) {
+    Piece& lift = block("lift " + std::to_string(i), {random.between(-11, 11), 0.1, random.between(-11, 11)},
+                        {2, 0.3, 2}, {random.between(-kPi, kPi), 0.0, 0.0});
+    PieceMotion motion;
+    motion.keys = {{0.0}, {0.4, {0, random.between(1, 5), 0}}, {0.8, {0, random.between(1, 5), 0}}, {1.0}};
+    motion.period = random.between(1.0, 6.0);
+    motion.phase = random.between(0.0, 1.0);
+    lift.motion = motion;
+  }
+  return course;
+}
+
 struct Came {
   std::atomic<long> ticks{0}, not_finite{0}, stuck{0}, crushed{0};
   std::atomic<double> deepest{0.0}, slowest{0.0};
@@ -130,6 +162,7 @@ void drive_at_random(const TriangleWorld& world, const Profile& profile, const P
     }
     InputFrame input = held;
     input.pressed.set(Action::Jump, random.below(hz) == 0);
+    input.pressed_at[0] = float(random.between(0.0, 1.0));
     const double begin = thread_seconds();
     state = step(state, input, profile, world, 1.0 / hz);
     Came::raise(came.slowest, thread_seconds() - begin);
@@ -197,6 +230,7 @@ int main(int argc, char** argv) {
   fine &= soak("triangle soup, 3 m, slivers", arena(soup(2, 250, 3.0, 1e-4)), above, ticks / 5);
   fine &= soak("thin sheets, 1 mm and 5 cm apart", arena(sheets(3)), above, ticks / 5);
   fine &= soak("needles", arena(needles(4)), above, ticks / 5);
+  fine &= soak("leaning walls, lifts", build_world(leaning_walls_and_lifts(5)), above, ticks / 5);
   if (!fine) std::puts("FAILED: something was entered by more than the margin, or was not finite.");
   return fine ? 0 : 1;
 }

@@ -93,9 +93,9 @@ struct CharacterState {
   std::array<float, kMemorySlots> memory = {};                                             // The table's slots.
   std::int16_t air_jumps_used = 0;
   std::int16_t flight_of =
-      -1;  // The jump that this flight is of: 0 the first, k the k-th in the air; -1: none.
-  bool may_jump_late = false;    // A jump may still be from the ground: none was since it was left.
-  bool jump_waits = false;       // The press at since_jump_press is remembered, and nothing has used it yet.
+      -1;                      // The jump that this flight is of: 0 the first, k the k-th in the air; -1: none.
+  bool may_jump_late = false;  // A jump may still be from the ground: none was since it was left.
+  bool jump_waits = false;     // The press at since_jump_press is remembered, and nothing has used it yet.
   bool first_jump_used = false;  // Since landing.
   bool jump_cut = false;         // The button was let go while rising, or a ceiling was met.
   Buttons held;

@@ -13,8 +13,8 @@ namespace lagniappe {
 
 // A change of input at a time; what is not named holds.
 struct InputChange {
-  double at = 0.0;           // s. Sticks and looks act from the first tick that starts at or after it; presses and
-                             // releases at that very instant.
+  double at = 0.0;  // s. Sticks and looks act from the first tick that starts at or after it; presses and
+                    // releases at that very instant.
   std::optional<Vec2> move;  // Stick: right, forward.
   std::optional<Vec2> look;  // Absolute yaw and pitch in radians, set once.
   std::optional<Vec2> turn;  // Radians per second of yaw and pitch.
@@ -33,8 +33,8 @@ class InputPlayer {
   // The script must outlive the player.
   InputPlayer(const InputScript& script, int tick_rate) : script_(script), tick_rate_(tick_rate) {}
 
-  // Returns the input of the next tick. A press and its release within one tick give a pressed, unheld button; of
-  // several presses of one button within a tick the last counts.
+  // Returns the input of the next tick. A press and its release within one tick give a pressed, unheld button;
+  // of several presses of one button within a tick the last counts.
   InputFrame next();
 
  private:

@@ -36,8 +36,8 @@ struct InputFrame {
   std::optional<Vec2> look;     // Absolute yaw and pitch in radians: set before delta and rate are added.
   Buttons held;                 // Down at the end of the tick.
   Buttons pressed;              // Went down at any time in the tick, even if up again.
-  // Share of the tick, in [0, 1), at which each button last went down, and at which it last went up; meaningless
-  // where it did not.
+  // Share of the tick, in [0, 1), at which each button last went down, and at which it last went up;
+  // meaningless where it did not.
   std::array<float, kActionCount> pressed_at = {}, released_at = {};
 };
 

@@ -46,7 +46,7 @@ struct Wish {
   Vec3 velocity_C;  // Against what is underfoot; in the air against the air.
   double share;
   Vec3 air_C = Vec3(0.0);  // m/s of the air, as it is felt.
-};  // share: of the full speed, in [0, 1].
+};                         // share: of the full speed, in [0, 1].
 struct StateChange {
   StateId from, to;
   std::shared_ptr<const StateChart> chart = nullptr;  // Null: the built-in one.
@@ -159,8 +159,8 @@ using LedgerEntry =
     std::variant<entry::Reset, entry::Carry, entry::Push, entry::PushOut, entry::Wish, entry::StateChange,
                  entry::Jump, entry::JumpRefused, entry::Sweep, entry::Slide, entry::Step, entry::Probe,
                  entry::Judged, entry::Snap, entry::Crest, entry::LeftGround, entry::JumpCut, entry::HeadBump,
-                 entry::StateLoop, entry::ScriptFailed, entry::StanceWaits, entry::LieHeld, entry::Exhausted, entry::Instant,
-                 entry::Landed>;
+                 entry::StateLoop, entry::ScriptFailed, entry::StanceWaits, entry::LieHeld, entry::Exhausted,
+                 entry::Instant, entry::Landed>;
 
 struct Ledger {
   std::vector<LedgerEntry> entries;

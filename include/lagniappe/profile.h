@@ -86,8 +86,8 @@ struct Values {
     } speed_on_slopes = SpeedOnSlopes::Along;  // What
                                                // `speed` measures: the way along the surface, or as seen from
                                                // above.
-    // What a landing on a slope makes of the speed: kept along the ground, as on the flat; or what the slope turns of
-    // the whole velocity, so that uphill takes of it and downhill gives.
+    // What a landing on a slope makes of the speed: kept along the ground, as on the flat; or what the slope
+    // turns of the whole velocity, so that uphill takes of it and downhill gives.
     enum class Landing : std::uint8_t { Kept, Projected } landing = Landing::Kept;
     Curve slope_speed;  // Share of the speed over the slope in the direction of travel, in degrees; uphill
                         // positive.

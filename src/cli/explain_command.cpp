@@ -21,8 +21,8 @@ int tell(const Options& options, const Take& take, const TriangleWorld& world) {
   const std::optional<Run> run = run_take(take, world);
   const auto ticks = static_cast<std::int64_t>(run->ticks());
   if (options.tick > ticks)
-    return fail({options.take.empty() ? options.script.inputs : options.take, fmt::format("tick {}", options.tick),
-                 fmt::format("the run has {} ticks", ticks)});
+    return fail({options.take.empty() ? options.script.inputs : options.take,
+                 fmt::format("tick {}", options.tick), fmt::format("the run has {} ticks", ticks)});
   for (std::int64_t tick = options.tick; tick < options.tick + options.count && tick <= ticks; ++tick)
     print_tick(*run, take, world, static_cast<std::size_t>(tick));
   return kFine;
@@ -58,7 +58,8 @@ int explain(const Options& options) {
 Command add_explain(CLI::App& app) {
   CLI::App* command = app.add_subcommand("explain", "Say in sentences what the solver did in a tick, and why");
   auto o = std::make_shared<Options>();
-  command->add_option("take", o->take, "A take (*.take); else a run is made of --course, --profile and --inputs");
+  command->add_option("take", o->take,
+                      "A take (*.take); else a run is made of --course, --profile and --inputs");
   add_script_options(*command, o->script, false);
   command->add_option("--tick", o->tick, "The tick to explain; the first is 1")
       ->required()

@@ -81,8 +81,9 @@ Result<Home> home_in(const Script& script, const Course& course) {
     const auto mark = std::find_if(course.marks.begin(), course.marks.end(),
                                    [&](const Mark& m) { return m.id == script.from; });
     if (mark != course.marks.end()) return home_of(*mark);
-    return refuse(Error{script.course, "--from",
-                        fmt::format("there is no mark “{}”; there are: {}", script.from, names_of(course.marks))});
+    return refuse(
+        Error{script.course, "--from",
+              fmt::format("there is no mark “{}”; there are: {}", script.from, names_of(course.marks))});
   }
   Mark at{"", {script.at[0], script.at[1], script.at[2]}, 0.0};
   if (script.at.size() == 4) at.facing = radians(script.at[3]);

@@ -10,8 +10,8 @@ namespace lagniappe::app {
 
 class KeyTimes {
  public:
-  // Returns by how many s an event with this stamp (ms, of a clock of its own; 0: none) is handled too late. The
-  // least delay ever seen is taken as none.
+  // Returns by how many s an event with this stamp (ms, of a clock of its own; 0: none) is handled too late.
+  // The least delay ever seen is taken as none.
   double late_by(std::uint64_t stamp_ms, double now_s) {
     if (stamp_ms == 0) return 0.0;
     const double delay = now_s - static_cast<double>(stamp_ms) * 1e-3;

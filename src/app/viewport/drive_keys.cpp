@@ -17,6 +17,7 @@ constexpr DriveKey kKeys[] = {
     {Qt::Key_Shift, 0, Action::Sprint, "Shift", "Sprint; fly faster"},
     {Qt::Key_C, 0, Action::Crouch, "C", "Crouch while held; down while flying"},
     {Qt::Key_X, 0, Action::Lie, "X", "Lie down, or get up"},
+    {Qt::Key_Z, 0, Action::Climb, "Z", "Climb, or what the table of states does with it"},
     {Qt::Key_F, 0, Action::Fly, "F", "Fly, or stop flying"},
     {Qt::Key_R, 0, Action::Reset, "R", "Back to the start mark"},
     {Qt::Key_E, 0, Feel{3.0}, "E", "Held: the value touched last, ×3"},

@@ -74,8 +74,8 @@ Json frame_list(const InputFrame& f) {
   Json list = {f.move.x,      f.move.y,      f.look_delta.x, f.look_delta.y,
                f.turn_rate.x, f.turn_rate.y, f.held.bits,    f.pressed.bits};
   if (f.look) list.insert(list.end(), {f.look->x, f.look->y});
-  // Instants within the tick: [button, share] of what went down, then of what went up; left out where all is at its
-  // beginning.
+  // Instants within the tick: [button, share] of what went down, then of what went up; left out where all is at
+  // its beginning.
   Json down = Json::array(), up = Json::array();
   for (std::size_t i = 0; i < kActionCount; ++i) {
     if (f.pressed_at[i] != 0.0f) down.push_back({i, double(f.pressed_at[i])});
@@ -89,7 +89,8 @@ void read_instants(const JsonCursor& list, std::array<float, kActionCount>& at) 
   for (const JsonCursor& one : list.elements()) {
     const auto e = one.elements();
     if (e.size() != 2) one.fail("an instant has the number of a button and a share of the tick");
-    at[static_cast<std::size_t>(e[0].integer(0, kActionCount - 1))] = static_cast<float>(e[1].number({0.0, 1.0}));
+    at[static_cast<std::size_t>(e[0].integer(0, kActionCount - 1))] =
+        static_cast<float>(e[1].number({0.0, 1.0}));
   }
 }
 

@@ -39,15 +39,16 @@ double stop_after(const StepContext& context) {
   return context.stop != nullptr ? context.stop->least / context.dt : 2.0;
 }
 
-// Notes when, within the part, a motion came to the contact that stopped it. `way_after`: from its beginning, after
-// so many s.
+// Notes when, within the part, a motion came to the contact that stopped it. `way_after`: from its beginning,
+// after so many s.
 template <typename WayAfter>
 void note_stop(const StepContext& context, const Slid& slid, const Vec3& from_C, const WayAfter& way_after) {
   if (!slid.stopped) return;
   const double wanted = dot(slid.foot_C - from_C, slid.stop_normal_C);
   const auto beyond = [&](double seconds) { return dot(way_after(seconds), slid.stop_normal_C) - wanted; };
   double low = 0.0, high = context.dt;
-  // A straight line in place of the arc is near; walls on the way may have kept the arc from ever getting there.
+  // A straight line in place of the arc is near; walls on the way may have kept the arc from ever getting
+  // there.
   if (beyond(low) <= 0.0 || beyond(high) >= 0.0) {
     context.stop->at = slid.share * context.dt;
     return;
@@ -74,7 +75,8 @@ void go_along_ground(const StepContext& context, const Body& body, const Moved& 
   const Slid slid =
       slide_on_ground(context, body, state.foot_C, body.flat(context.pushes.beyond(moved.displacement)),
                       body.flat(moved.velocity), state.ground.normal_C,
-                      {state.wall_normal_C, state.ground_velocity_C, context.profile.ground.speed_on_slopes, state.ground.point_C});
+                      {state.wall_normal_C, state.ground_velocity_C, context.profile.ground.speed_on_slopes,
+                       state.ground.point_C});
   if (context.stop != nullptr) {
     context.stop->turned = slid.turned;
     context.stop->way_C = moved.displacement;
@@ -236,11 +238,12 @@ Wish slipping_off(const StepContext& context, const Body& body, const Wish& wish
 namespace {
 
 // Who is faster along what is wished for than that slows down along it, and steers across it all the same.
-MovedSmooth steered(const Response& response, const Vec3& velocity, const Vec3& acceleration, const Vec3& target,
-                    bool wished, double dt) {
+MovedSmooth steered(const Response& response, const Vec3& velocity, const Vec3& acceleration,
+                    const Vec3& target, bool wished, double dt) {
   const Vec3 ahead = unit_or(target, Vec3(0.0));
   const double along = dot(velocity, ahead);
-  const bool over = wished && response.model != Response::Model::Smooth && along > length(target) * (1.0 + 1e-12);
+  const bool over =
+      wished && response.model != Response::Model::Smooth && along > length(target) * (1.0 + 1e-12);
   if (!over) return respond(response, velocity, acceleration, {target, Vec3(0.0)}, wished, 1.0, dt);
   const MovedSmooth on = respond(response, ahead * along, Vec3(0.0), {target, Vec3(0.0)}, true, 1.0, dt);
   Response steers = response;
@@ -282,10 +285,10 @@ void move_in_air(const StepContext& context, const Body& body, const Wish& asked
   };
   // Who has left a piece in this tick went with it already, and his own way holds what it gave.
   const auto fly = [&](double seconds) {
-    const MovedSmooth level = steered(response, level_velocity, body.flat(state.acceleration_C), target,
-                                      wish.share > 0.0, seconds);
-    const Risen risen = rise_for(pull_on(profile, state.flight_of, state.jump_cut),
-                                 dot(state.velocity_C, body.up_C), seconds);
+    const MovedSmooth level =
+        steered(response, level_velocity, body.flat(state.acceleration_C), target, wish.share > 0.0, seconds);
+    const Risen risen =
+        rise_for(pull_on(profile, state.flight_of, state.jump_cut), dot(state.velocity_C, body.up_C), seconds);
     const Vec3 way = body.flat(level.displacement) + wind * seconds + body.up_C * risen.height -
                      context.pushes.carried_C * (seconds / context.dt);
     return Flown{level, risen, context.pushes.beyond(way)};

@@ -51,11 +51,15 @@ class ButtonEdges {
     for (std::size_t i = 0; i < kActionCount; ++i) {
       const auto action = static_cast<Action>(i);
       const double down = share_of(input_.pressed_at[i]), up = share_of(input_.released_at[i]);
-      const bool went_down = input_.pressed.has(action) && down <= share, went_up = up_.has(action) && up <= share;
-      if (went_down && went_up && up == down) now.set(action, input_.held.has(action));
-      else if (went_down || went_up) now.set(action, went_down && (!went_up || down > up));
+      const bool went_down = input_.pressed.has(action) && down <= share,
+                 went_up = up_.has(action) && up <= share;
+      if (went_down && went_up && up == down)
+        now.set(action, input_.held.has(action));
+      else if (went_down || went_up)
+        now.set(action, went_down && (!went_up || down > up));
       // Who holds a button from nowhere, as a game may, holds it from the beginning.
-      else if (!input_.pressed.has(action) && input_.held.has(action)) now.set(action, true);
+      else if (!input_.pressed.has(action) && input_.held.has(action))
+        now.set(action, true);
     }
     return now;
   }

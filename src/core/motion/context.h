@@ -31,10 +31,10 @@ struct Pushes {
 // Where a motion is to end before its time: at the contact with which something else begins. That is ground met
 // in the air, a ceiling met while rising, the foot of a slope that is skidded down.
 struct Stop {
-  double least = 0.0;                  // s; what is met sooner is gone along.
-  double at = kNever;                  // s after the beginning, if there was such a contact.
-  bool turned = false;                 // A motion on the ground was turned along a face that it met.
-  Vec3 way_C = Vec3(0.0);              // What a motion on the ground was to be, by itself.
+  double least = 0.0;      // s; what is met sooner is gone along.
+  double at = kNever;      // s after the beginning, if there was such a contact.
+  bool turned = false;     // A motion on the ground was turned along a face that it met.
+  Vec3 way_C = Vec3(0.0);  // What a motion on the ground was to be, by itself.
   static constexpr double kNever = 1e9;
 };
 
@@ -45,9 +45,9 @@ struct StepContext {
   const World& world;
   double dt;  // s of the part.
   Ledger* ledger;
-  Moment now;  // The end of the part: moving pieces are there already.
-  double share = 1.0;     // Of the tick's time.
-  Stop* stop = nullptr;   // Null: goes on whatever is met.
+  Moment now;            // The end of the part: moving pieces are there already.
+  double share = 1.0;    // Of the tick's time.
+  Stop* stop = nullptr;  // Null: goes on whatever is met.
   Pushes pushes = {};
   Vec2 look_back = Vec2(0.0);  // rad of yaw and pitch from the look to where it was in the middle of the part.
 

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: MIT
 #include "motion/footing.h"
 
-
 #include <algorithm>
 
 #include "math/integrators.h"
@@ -51,11 +50,12 @@ struct Stood {
   Vec3 foot_C;
 };
 
-// How far down from the foot the ground is followed that it stood on: from the line of that ground, below which the
-// round foot may already be at an edge.
+// How far down from the foot the ground is followed that it stood on: from the line of that ground, below which
+// the round foot may already be at an edge.
 double followed(const StepContext& context, const Body& body, const Stood& stood) {
   const double upright = dot(stood.ground.normal_C, body.up_C);
-  const double line = upright > 0.0 ? dot(stood.ground.point_C - stood.foot_C, stood.ground.normal_C) / upright : 0.0;
+  const double line =
+      upright > 0.0 ? dot(stood.ground.point_C - stood.foot_C, stood.ground.normal_C) / upright : 0.0;
   return std::max(context.profile.ground.snap_distance - std::max(line, 0.0), kGroundTouch);
 }
 

@@ -19,8 +19,8 @@ double overhang(const Body& body, const Vec3& foot_C, const Vec3& contact_C) {
 }
 
 // Whether walkable ground lies within a step's height under the edge that is touched: under the centre of the
-// capsule, or as far from there, towards the edge or away from it, as one may stand beyond an edge. That is where the
-// step below ends on whose edge one stood.
+// capsule, or as far from there, towards the edge or away from it, as one may stand beyond an edge. That is
+// where the step below ends on whose edge one stood.
 bool step_below(const StepContext& context, const Body& body, const Vec3& foot_C, const Vec3& contact_C) {
   const double reach = std::max(context.profile.ground.highest_step, context.profile.ground.snap_distance);
   // A body that lies meets with its head what its middle is far below of.

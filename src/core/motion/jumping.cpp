@@ -30,8 +30,8 @@ void take_off(const StepContext& context, const Values& flight, const JumpChoice
   const bool off_ground = choice.from == From::Ground;
   const double late_by = off_ground ? state.since_grounded : 0.0;
   const bool fresh = context.input.pressed.has(Action::Jump) || !state.jump_waits;
-  context.note(entry::Jump{choice.from, choice.jump, speed, height, late_by,
-                           fresh ? 0.0 : state.since_jump_press});
+  context.note(
+      entry::Jump{choice.from, choice.jump, speed, height, late_by, fresh ? 0.0 : state.since_jump_press});
   // From the ground a jump goes straight up, on top of what a rising piece gives; one in the air replaces the
   // rise speed, so it is as high as it is set.
   state.velocity_C = across(state.velocity_C, up) + up * speed;
@@ -64,7 +64,8 @@ std::optional<JumpChoice> choose(const StepContext& context, const CharacterStat
     why = Why::Skidding;
     return values.from_skid ? std::optional(JumpChoice{From::Skid, 0}) : std::nullopt;
   }
-  const bool late = values.coyote_time > 0.0 && state.may_jump_late && state.since_grounded <= values.coyote_time + kTouch;
+  const bool late =
+      values.coyote_time > 0.0 && state.may_jump_late && state.since_grounded <= values.coyote_time + kTouch;
   if (state.grounded() || late) return JumpChoice{From::Ground, 0};
   const bool at_wall = values.from_wall && state.wall_normal_C != Vec3(0.0);
   if (at_wall && !was_jumped_off(state)) return JumpChoice{From::Wall, 0};
@@ -98,7 +99,8 @@ JumpJudgement judge_jump(const StepContext& context, const Body& body, const Cha
   const Profile::Jump& values = context.profile.jump;
   JumpJudgement judgement;
   const bool pressed = context.input.pressed.has(Action::Jump);
-  const bool remembered = values.buffer > 0.0 && state.jump_waits && state.since_jump_press <= values.buffer + kTouch;
+  const bool remembered =
+      values.buffer > 0.0 && state.jump_waits && state.since_jump_press <= values.buffer + kTouch;
   const bool repeats = values.held_repeats && state.grounded() && context.input.held.has(Action::Jump) &&
                        state.held.has(Action::Jump);
   if (!pressed && !remembered && !repeats) return judgement;

@@ -45,12 +45,14 @@ struct Teller {
     return fmt::format("pushed out of {}, {} deep", piece(e.piece), metres(e.depth));
   }
   std::string operator()(const entry::Wish& e) const {
-    const std::string air = e.air_C == Vec3(0.0) ? std::string()
-                                                 : fmt::format(", against air that moves at {:.2f} m/s towards {}",
-                                                               length(e.air_C), direction(unit_or(e.air_C, Vec3(0.0))));
+    const std::string air = e.air_C == Vec3(0.0)
+                                ? std::string()
+                                : fmt::format(", against air that moves at {:.2f} m/s towards {}",
+                                              length(e.air_C), direction(unit_or(e.air_C, Vec3(0.0))));
     if (e.share <= 0.0) return "wish: to stand" + air;
     return fmt::format("wish: {:.2f} m/s towards {}, {:.0f} % of full speed", length(e.velocity_C),
-                       direction(unit_or(e.velocity_C, Vec3(0.0))), e.share * 100.0) + air;
+                       direction(unit_or(e.velocity_C, Vec3(0.0))), e.share * 100.0) +
+           air;
   }
   std::string operator()(const entry::StateChange& e) const {
     const std::string text =
@@ -67,9 +69,10 @@ struct Teller {
   }
   std::string operator()(const entry::Landed& e) const {
     const double gain = e.after - e.before;
-    const std::string what = std::abs(gain) < 5e-3 ? "as it was in the air"
-                                                   : fmt::format("{:.2f} m/s {}", std::abs(gain),
-                                                                 gain < 0.0 ? "of it lost to the slope" : "more by the slope");
+    const std::string what = std::abs(gain) < 5e-3
+                                 ? "as it was in the air"
+                                 : fmt::format("{:.2f} m/s {}", std::abs(gain),
+                                               gain < 0.0 ? "of it lost to the slope" : "more by the slope");
     return fmt::format("landed at {:.2f} m/s of fall: {:.2f} m/s along the ground, {}", e.fall, e.after, what);
   }
   std::string operator()(const entry::Instant& e) const {

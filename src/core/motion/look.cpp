@@ -51,8 +51,8 @@ Wish wish_on_ground(const StepContext& context, const CharacterState& state) {
   const Values& profile = context.profile;
   const bool in_place = profile.ground.facing == Profile::Ground::Facing::TurnInPlace;
   // In place the body has turned already; half of that back is the middle of the turn.
-  const double yaw =
-      in_place ? state.facing + 0.5 * stick.x * profile.ground.turn_rate * context.dt : state.yaw - context.look_back.x;
+  const double yaw = in_place ? state.facing + 0.5 * stick.x * profile.ground.turn_rate * context.dt
+                              : state.yaw - context.look_back.x;
   const double s = std::sin(yaw), c = std::cos(yaw);
   const Vec3 right_B(c, 0.0, -s), forward_B(-s, 0.0, -c);
   return normalized(state.frame_CB * (right_B * (in_place ? 0.0 : stick.x) + forward_B * stick.y));
@@ -64,8 +64,7 @@ Wish wish_in_flight(const StepContext& context, const CharacterState& state) {
   const Vec3 right_B(std::cos(yaw), 0.0, -std::sin(yaw));
   const double lift =
       double(context.input.held.has(Action::Jump)) - double(context.input.held.has(Action::Crouch));
-  const Vec3 wanted_B =
-      right_B * stick.x + direction_B(yaw, pitch) * stick.y + Vec3(0.0, lift, 0.0);
+  const Vec3 wanted_B = right_B * stick.x + direction_B(yaw, pitch) * stick.y + Vec3(0.0, lift, 0.0);
   return normalized(state.frame_CB * wanted_B);
 }
 

@@ -116,7 +116,8 @@ Vec3 inherited_velocity(const StepContext& context, const Vec3& ground_velocity_
   return Vec3(0.0);
 }
 
-double until_support_falls(const World& world, const Values& profile, const CharacterState& state, double most) {
+double until_support_falls(const World& world, const Values& profile, const CharacterState& state,
+                           double most) {
   if (!standing_on_something(state)) return most;
   const PieceMotion* motion = world.motion_of(state.ground.piece);
   if (motion == nullptr || falls_away(profile, *motion, state, state.time)) return most;

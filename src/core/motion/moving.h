@@ -12,12 +12,13 @@ struct Carried {
   PieceId by = kNoPiece;
 };
 
-// Returns the s, at most `most`, after which the piece underfoot begins to fall away faster than who stands on it.
+// Returns the s, at most `most`, after which the piece underfoot begins to fall away faster than who stands on
+// it.
 double until_support_falls(const World& world, const Values& profile, const CharacterState& state, double most);
 
-// Takes the character along with the moving piece that it stands on: its foot, what it looks at and faces, and its
-// velocity, which is against that piece. Stops where a solid that stands still is in the way. Who stands on a piece
-// that falls away faster than he does leaves it instead, with what it gave him.
+// Takes the character along with the moving piece that it stands on: its foot, what it looks at and faces, and
+// its velocity, which is against that piece. Stops where a solid that stands still is in the way. Who stands on
+// a piece that falls away faster than he does leaves it instead, with what it gave him.
 Carried carry(const StepContext& context, const Body& body, CharacterState& state);
 
 // In the air the same among pieces that all move alike, as within a carriage: where there is nothing else in

@@ -31,7 +31,7 @@ constexpr ProfileField kFields[] = {
      "rounding of a less precise world shakes it", "it visibly sinks into what it touches",
      VALUE(capsule.margin)},
     {"capsule", "longest_push_out", Unit::Metres, 0.0, 100.0, 0.2, 1.5,
-     "Farthest way out of solids in one tick; deeper overlaps stay and are reported as crushed.",
+     "Farthest way out of solids at once; deeper overlaps stay and are reported as crushed.",
      "pieces that move in crush it at once", "it is thrown through walls", VALUE(capsule.longest_push_out)},
     {"ground", "speed", Unit::MetresPerSecond, 0.0, 1000.0, 1.5, 9.0, "Speed along the surface at full push.",
      "courses feel endless", "corridors are over before one can turn", VALUE(ground.speed)},
@@ -47,7 +47,7 @@ constexpr ProfileField kFields[] = {
     {"ground", "shortest_tread", Unit::Metres, 0.0, 100.0, 0.02, 0.3, "What must be clear above a riser.",
      "it steps onto mouldings", "narrow stairs are walls", VALUE(ground.shortest_tread)},
     {"ground", "snap_distance", Unit::Metres, 0.0, 100.0, 0.1, 0.7,
-     "How far the ground may drop away per tick and still be followed; 0 never.", "it hops down stairs",
+     "How far the ground may drop away at once and still be followed; 0 never.", "it hops down stairs",
      "it is sucked down from low walls", VALUE(ground.snap_distance)},
     {"ground", "longest_overhang", Unit::Metres, 0.0, 100.0, 0.05, 0.3,
      "How far the centre may stand beyond an edge.", "it slips off edges it seems to stand on",
@@ -295,7 +295,8 @@ constexpr ProfileChoice kChoices[] = {
            "What the speed measures: the way along the surface, or as seen from above.",
            ground.speed_on_slopes),
     CHOICE("ground", "landing", kLandings,
-           "What a landing on a slope makes of the speed: kept along the ground as on the flat, or what the slope turns "
+           "What a landing on a slope makes of the speed: kept along the ground as on the flat, or what the "
+           "slope turns "
            "of the whole velocity.",
            ground.landing),
     CHOICE("ground", "facing", kFacings,

@@ -16,9 +16,9 @@ struct Rates {
   double acceleration, time;
 };
 
-// What a critically damped approach may begin with and not swing past its target: an acceleration that comes from a
-// quicker one, or from before the target changed, would throw a slow one far beyond it. Within one approach it never
-// has more.
+// What a critically damped approach may begin with and not swing past its target: an acceleration that comes
+// from a quicker one, or from before the target changed, would throw a slow one far beyond it. Within one
+// approach it never has more.
 Vec3 gentle(const Vec3& acceleration, const Vec3& gap, double time) {
   const double most = time > 0.0 ? kSmoothRate / time * length(gap) : 0.0, has = length(acceleration);
   return has > most ? acceleration * (most / has) : acceleration;
@@ -31,7 +31,8 @@ MovedSmooth follow_still(Response::Model model, const Rates& rates, const Vec3& 
     case Response::Model::Steady:
       return plain(approach_steady(velocity, target, rates.acceleration, dt));
     case Response::Model::Smooth:
-      return approach_smooth(velocity, gentle(acceleration, target - velocity, rates.time), target, rates.time, dt);
+      return approach_smooth(velocity, gentle(acceleration, target - velocity, rates.time), target, rates.time,
+                             dt);
     case Response::Model::Instant:
     case Response::Model::Exponential:
       break;

@@ -16,7 +16,8 @@ struct Slid {
   bool ceiling = false;  // Met something overhead.
   bool turned = false;   // On the ground: went on along a face that was met.
   double lifted = 0.0;   // m moved along up at once, by steps.
-  bool stopped = false;  // Ended at a contact that was to stop it: its plane, and the share of the motion until then.
+  bool stopped =
+      false;  // Ended at a contact that was to stop it: its plane, and the share of the motion until then.
   Vec3 stop_normal_C = Vec3(0.0);
   double share = 1.0;
 };
@@ -42,8 +43,8 @@ struct AirSlide {
   double highest_step = 0.0;          // m that a fall may be lifted by; 0: no steps.
   bool skidding = false;              // Ground that is met turns the velocity without taking any.
   Vec3 frame_velocity_C = Vec3(0.0);  // As for GroundSlide.
-  // What is met after this share of the motion, and bears or ends a rise, ends it there with the velocity that it
-  // had; skidding, what is walked on. Above 1: never.
+  // What is met after this share of the motion, and bears or ends a rise, ends it there with the velocity that
+  // it had; skidding, what is walked on. Above 1: never.
   double stop_after = 2.0;
 };
 

@@ -154,10 +154,11 @@ class Attempt {
     return std::nullopt;
   }
 
-  // The riser itself, whatever of it was left to climb: from the edge that it rested on, beyond which the foot sinks,
-  // to where it rests now. Over one edge it rolls in as many ticks as it takes; that is one step.
+  // The riser itself, whatever of it was left to climb: from the edge that it rested on, beyond which the foot
+  // sinks, to where it rests now. Over one edge it rolls in as many ticks as it takes; that is one step.
   void tell(const WorldContact& bearing, PieceId piece) const {
-    const double rise = above_line(bearing.closest.on_triangle_C) - std::max(above_line(limits_.resting_C), 0.0);
+    const double rise =
+        above_line(bearing.closest.on_triangle_C) - std::max(above_line(limits_.resting_C), 0.0);
     if (rise > kSameEdge) context_.note(entry::Step{Outcome::Taken, rise, limits_.highest, piece});
   }
 
@@ -246,8 +247,8 @@ class Attempt {
 }  // namespace
 
 std::optional<Stepped> try_step(const StepContext& context, const Body& body, const Vec3& foot_C,
-                             const Vec3& flat_rest_C, const WorldHit& blocked, const Planes& walls,
-                             const StepLimits& limits) {
+                                const Vec3& flat_rest_C, const WorldHit& blocked, const Planes& walls,
+                                const StepLimits& limits) {
   if (limits.highest <= 0.0 || length(flat_rest_C) <= 0.0) return std::nullopt;
   return Attempt(context, body, foot_C, flat_rest_C, blocked, limits).make(walls);
 }

@@ -25,7 +25,7 @@ struct Stepped {
 // a slope is as high as one on the flat. Returns where the foot then stands; nothing if refused: the ledger has
 // the reason.
 std::optional<Stepped> try_step(const StepContext& context, const Body& body, const Vec3& foot_C,
-                             const Vec3& flat_rest_C, const WorldHit& blocked, const Planes& walls,
-                             const StepLimits& limits);
+                                const Vec3& flat_rest_C, const WorldHit& blocked, const Planes& walls,
+                                const StepLimits& limits);
 
 }  // namespace lagniappe

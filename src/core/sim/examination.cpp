@@ -165,7 +165,8 @@ void Examination::find_stuck() {
   const Vec3 up = after_.up_C();
   const Vec3 moved = across(after_.foot_C - before_.foot_C - after_.ground_velocity_C * dt_, up);
   // A lying body that is kept from a rim is told so in the ledger.
-  const bool stuck = !lie_held_ && length(wish_C_) >= kSmallestWish && length(moved) < kStuckShare * length(wish_C_) * dt_;
+  const bool stuck =
+      !lie_held_ && length(wish_C_) >= kSmallestWish && length(moved) < kStuckShare * length(wish_C_) * dt_;
   if (!stuck) {
     watch_.stuck_since = 0;
     return;

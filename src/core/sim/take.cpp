@@ -23,12 +23,13 @@ struct Overlap {
 };
 
 // What goes down and up in old tick `i`, as far as that is within [begin, end).
-void join_buttons(Buttons before, const InputFrame& old, const Overlap& rates, std::int64_t i, std::int64_t begin,
-                  std::int64_t end, InputFrame& frame) {
+void join_buttons(Buttons before, const InputFrame& old, const Overlap& rates, std::int64_t i,
+                  std::int64_t begin, std::int64_t end, InputFrame& frame) {
   const double length = static_cast<double>(end - begin);
   const ButtonEdges edges(old, before);
   for (int k = 0; k < edges.count(); ++k) {
-    const double at = static_cast<double>(rates.begin_of_old(i)) + edges.share(k) * static_cast<double>(rates.to);
+    const double at =
+        static_cast<double>(rates.begin_of_old(i)) + edges.share(k) * static_cast<double>(rates.to);
     if (at < static_cast<double>(begin) || at >= static_cast<double>(end)) continue;
     const auto share = static_cast<float>((at - static_cast<double>(begin)) / length);
     const Buttons pressed = edges.pressed_at(edges.share(k)), held = edges.held_at(edges.share(k));
@@ -42,10 +43,10 @@ void join_buttons(Buttons before, const InputFrame& old, const Overlap& rates, s
   }
 }
 
-// The new tick [begin, end): sticks as under way at its start, turns by their share, presses and releases at their
-// instants.
-InputFrame joined(const std::vector<InputFrame>& inputs, const Overlap& rates, std::int64_t begin, std::int64_t end,
-                  Buttons held_before) {
+// The new tick [begin, end): sticks as under way at its start, turns by their share, presses and releases at
+// their instants.
+InputFrame joined(const std::vector<InputFrame>& inputs, const Overlap& rates, std::int64_t begin,
+                  std::int64_t end, Buttons held_before) {
   const auto last_old = static_cast<std::int64_t>(inputs.size()) - 1;
   const std::int64_t under_way = std::min(begin / rates.to, last_old);
   InputFrame frame = inputs[static_cast<std::size_t>(under_way)];
@@ -57,7 +58,8 @@ InputFrame joined(const std::vector<InputFrame>& inputs, const Overlap& rates, s
   for (std::int64_t i = under_way; i <= last_old && rates.begin_of_old(i) < end; ++i) {
     const InputFrame& old = inputs[static_cast<std::size_t>(i)];
     frame.look_delta += old.look_delta * rates.share(i, begin, end);
-    join_buttons(i > 0 ? inputs[static_cast<std::size_t>(i) - 1].held : Buttons{}, old, rates, i, begin, end, frame);
+    join_buttons(i > 0 ? inputs[static_cast<std::size_t>(i) - 1].held : Buttons{}, old, rates, i, begin, end,
+                 frame);
     if (rates.begin_of_old(i) < begin || !old.look) continue;
     // What was turned before is overruled.
     frame.look = old.look;

@@ -113,8 +113,7 @@ void remember_push(const StepContext& context, const Wish& wish, CharacterState&
 }
 
 void count_time(const StepContext& context, bool stood, CharacterState& state) {
-  state.ground_time =
-      state.grounded() && stood ? state.ground_time + static_cast<float>(context.dt) : 0.0f;
+  state.ground_time = state.grounded() && stood ? state.ground_time + static_cast<float>(context.dt) : 0.0f;
   if (state.jump_waits) state.since_jump_press += context.dt;
   state.state_time += context.dt;
   state.time = context.now.time;

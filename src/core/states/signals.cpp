@@ -79,8 +79,7 @@ double room_for(const SignalView& v, Stance stance) { return has_room(context_of
 
 double can_jump(const SignalView& v) {
   if (!v.jump_may_begin) return 0.0;
-  const bool asked = v.input.pressed.has(Action::Jump) || v.state.jump_waits ||
-                     v.input.held.has(Action::Jump);
+  const bool asked = v.input.pressed.has(Action::Jump) || v.state.jump_waits || v.input.held.has(Action::Jump);
   if (!asked) return 0.0;
   const StepContext context = context_of(v);
   return judge_jump(context, Body(context, v.state), v.state).choice.has_value();
@@ -156,9 +155,7 @@ constexpr Signal kSignals[] = {
      [](const SignalView& v) { return double(v.state.ground_time); }},
     {"off_ground", "time off ground", "s", false,
      "Since the ground was left, however that was; 0 on the ground, at most 60.",
-     [](const SignalView& v) {
-       return v.state.grounded() ? 0.0 : std::min(v.state.since_grounded, kLongest);
-     }},
+     [](const SignalView& v) { return v.state.grounded() ? 0.0 : std::min(v.state.since_grounded, kLongest); }},
     {"slope", "slope", "deg", false, "Of the ground underfoot; 0 in the air.",
      [](const SignalView& v) { return slope(v.state); }},
     {"friction", "grip of the surface", "", false, "Of what is underfoot, 1 in the air.",

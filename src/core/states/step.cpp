@@ -1,16 +1,16 @@
 // SPDX-License-Identifier: MIT
-// One tick, in parts: up to the next event it is moved by what was, from there on by what is then. An event is the
-// instant of a press, of landing or leaving, of other ground, of another way of moving.
+// One tick, in parts: up to the next event it is moved by what was, from there on by what is then. An event is
+// the instant of a press, of landing or leaving, of other ground, of another way of moving.
 #include "lagniappe/step.h"
 
 #include <algorithm>
 #include <cassert>
 
-#include "states/advance.h"
 #include "lagniappe/handling.h"
 #include "motion/button_edges.h"
 #include "motion/look.h"
 #include "motion/moving.h"
+#include "states/advance.h"
 #include "world/neighbourhood.h"
 
 namespace lagniappe {
@@ -178,8 +178,8 @@ void Tick::run(double until, Ledger* ledger, bool may_stop) {
   stop_ = Stop{kShortestPart};
   const auto run_in = [&](const World& world) {
     const double seconds = until - state_.time;
-    StepContext context{input_, values_in_force(), world, seconds, ledger, Moment{until}, seconds / dt_,
-                        may_stop ? &stop_ : nullptr};
+    StepContext context{input_, values_in_force(), world,         seconds,
+                        ledger, Moment{until},     seconds / dt_, may_stop ? &stop_ : nullptr};
     TablePass table(profile_, chart_, context, before_, values_, state_, memory_);
     advance(context, table, state_);
     values_of_ = state_.state;
@@ -211,8 +211,7 @@ Tick::Change Tick::change_since(const CharacterState& from) const {
 }
 
 template <typename Happened>
-Tick::Between Tick::first_instant(const Place& from, Between between, double within,
-                                  const Happened& happened) {
+Tick::Between Tick::first_instant(const Place& from, Between between, double within, const Happened& happened) {
   auto& [low, high] = between;
   while (high - low > within) {
     const double middle = 0.5 * (low + high);
@@ -295,12 +294,12 @@ double Tick::part(double until, bool may_split) {
   if (!may_split || why || landed || state_.state == from.state.state ||
       !moves_otherwise(chart_.state(from.state.state), chart_.state(state_.state)))
     return to;
-  shorten(first_instant(from, {from.state.time, to}, kEventTime,
-                        [&] {
-                          pass(false, nullptr);
-                          return state_.state != from.state.state;
-                        })
-                  .high +
+  shorten(first_instant(
+              from, {from.state.time, to}, kEventTime,
+              [&] {
+                pass(false, nullptr);
+                return state_.state != from.state.state;
+              }).high +
               kIntoEvent,
           Why::State);
   go_back(from);

@@ -9,9 +9,9 @@ namespace lagniappe {
 
 // What a tick remembers of its ways through the table, from one to the next.
 struct PassMemory {
-  bool presses_count = true;    // False once they were used by a transition.
-  bool jumped = false;          // A jump began in this tick.
-  bool used_jump_press = false; // By a jump, or by a transition that asked for it.
+  bool presses_count = true;     // False once they were used by a transition.
+  bool jumped = false;           // A jump began in this tick.
+  bool used_jump_press = false;  // By a jump, or by a transition that asked for it.
   // No guard of the present state that is of the input alone holds: none of them need be asked again before the
   // input changes.
   bool inputs_are_settled = false;
@@ -20,8 +20,8 @@ struct PassMemory {
 
 class TablePass {
  public:
-  // `chart` is the profile's. `before`: at the end of the last tick. `values` are kept as those in force: the profile's with what the
-  // present state overrides.
+  // `chart` is the profile's. `before`: at the end of the last tick. `values` are kept as those in force: the
+  // profile's with what the present state overrides.
   TablePass(const Profile& profile, const StateChart& chart, const StepContext& context,
             const CharacterState& before, Values& values, CharacterState& state, PassMemory& memory)
       : profile_(profile),
@@ -35,8 +35,8 @@ class TablePass {
   const StateChart::State& present() const { return chart_.state(state_.state); }
   bool used_jump_press() const { return memory_.used_jump_press; }
 
-  // The transitions, at an instant: with its input, before the motion that follows, and when it is known what is
-  // underfoot after it.
+  // The transitions, at an instant: with its input, before the motion that follows, and when it is known what
+  // is underfoot after it.
   void before_motion() { pass(true); }
   void after_motion() { pass(false); }
 

@@ -16,7 +16,7 @@ constexpr double kRoundOut = 1e-4;
 }  // namespace
 
 Neighbourhood::Neighbourhood(const World& whole, const Box& region, double time)
-    : whole_(whole), region_(region), time_(time), corner_C_(region.low_C) {
+    : whole_(whole), region_(region), time_(time), moves_(whole.has_movers()), corner_C_(region.low_C) {
   const Vec3 size = region.size();
   if (!(std::max({size.x, size.y, size.z}) <= 100.0)) return;
   const auto count = whole.gather(region, time, faces());
@@ -44,8 +44,8 @@ Neighbourhood::Neighbourhood(const World& whole, const Box& region, double time)
 }
 
 bool Neighbourhood::answers(const Box& region, const Moment& moment) const {
-  return gathered_ && !moment.still && moment.time == time_ && region_.contains(region.low_C) &&
-         region_.contains(region.high_C);
+  const bool in_time = !moves_ || (!moment.still && moment.time == time_);
+  return gathered_ && in_time && region_.contains(region.low_C) && region_.contains(region.high_C);
 }
 
 template <typename Query>

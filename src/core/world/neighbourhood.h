@@ -47,6 +47,7 @@ class Neighbourhood final : public World {
   const World& whole_;
   Box region_;
   double time_;
+  bool moves_ = true;  // Some pieces do, so that the time matters.
   bool gathered_ = false;
   std::size_t count_ = 0;
   // Boxes of the faces relative to `corner_C_`, in single precision rounded outwards, lane by lane.

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: MIT
-// What is asked of landings, wind, jumps and steps, to the instant. Each tells of something that once went wrong.
+// What is asked of landings, wind, jumps and steps, to the instant. Each tells of something that once went
+// wrong.
 #include <catch2/catch.hpp>
 
 #include "lagniappe/handling.h"
@@ -55,7 +56,8 @@ class Windy : public World {
   std::optional<WorldHit> sweep(const Segment& a, double r, const Vec3& m, const Moment& t) const override {
     return world_.sweep(a, r, m, t);
   }
-  std::size_t contacts(const Segment& a, double r, std::span<WorldContact> out, const Moment& t) const override {
+  std::size_t contacts(const Segment& a, double r, std::span<WorldContact> out,
+                       const Moment& t) const override {
     return world_.contacts(a, r, out, t);
   }
   std::optional<WorldRayHit> cast_ray(const Vec3& o, const Vec3& m, const Moment& t) const override {
@@ -78,7 +80,8 @@ Profile with_table(const StateTable& table, Profile profile = {}) {
 }
 
 StateSpec& state_named(StateTable& table, const std::string& name) {
-  return *std::find_if(table.states.begin(), table.states.end(), [&](const StateSpec& s) { return s.name == name; });
+  return *std::find_if(table.states.begin(), table.states.end(),
+                       [&](const StateSpec& s) { return s.name == name; });
 }
 
 }  // namespace
@@ -113,7 +116,8 @@ TEST_CASE("Landing on a slope keeps the speed along the ground, or projects it a
   }
 }
 
-TEST_CASE("A headwind slows who jumps against it, a storm blows back who stands in the air, still air does nothing") {
+TEST_CASE(
+    "A headwind slows who jumps against it, a storm blows back who stands in the air, still air does nothing") {
   for (const int hz : {20, 60, 240}) {
     INFO(hz << " ticks/s");
     Profile p;
@@ -128,7 +132,7 @@ TEST_CASE("A headwind slows who jumps against it, a storm blows back who stands 
       return speeds.back();
     };
     CHECK(flown(Vec3(0.0), push(0, 1)) == Approx(4.0).epsilon(0.01));
-    CHECK(flown(Vec3(0, 0, 6), push(0, 1)) < 0.0);   // Against 6 m/s of air one gets 2 m/s backwards.
+    CHECK(flown(Vec3(0, 0, 6), push(0, 1)) < 0.0);  // Against 6 m/s of air one gets 2 m/s backwards.
     CHECK(flown(Vec3(0, 0, 6), push(0, 1)) > -2.01);
     CHECK(flown(Vec3(0, 0, 6), push(0, 0)) < -3.0);  // From a stand.
     CHECK(flown(Vec3(0, 0, 6), push(0, 0)) > -6.01);
@@ -160,7 +164,8 @@ TEST_CASE("A jump is as high as it is set under the gravity of the state that it
   }
 }
 
-TEST_CASE("A press that a transition used is no jump on landing, and a script's own jump is not told as refused") {
+TEST_CASE(
+    "A press that a transition used is no jump on landing, and a script's own jump is not told as refused") {
   StateTable table = built_in_states();
   StateSpec glide;
   glide.name = "Glide";
@@ -224,7 +229,8 @@ TEST_CASE("The time off the ground counts from every leaving, jumps too") {
 }
 
 TEST_CASE("An even flight tells each riser once, as high as it is") {
-  const TriangleWorld world = Scene().floor().stairs({0, 0, -3}, 3, 0.18, 0.28, 6).block({0, 0, -5.7}, {3, 1.08, 2}).world();
+  const TriangleWorld world =
+      Scene().floor().stairs({0, 0, -3}, 3, 0.18, 0.28, 6).block({0, 0, -5.7}, {3, 1.08, 2}).world();
   for (const int hz : {20, 60, 144, 240}) {
     for (const double stick : {0.6, 1.0}) {
       Profile p;

@@ -292,9 +292,9 @@ TEST_CASE("Walls of a random course that lean by less than rounding are upright"
 TEST_CASE("A random course turned anyhow, its up with it, gives the turned way") {
   for_seeds(kCount, false, [](std::uint64_t seed, const Drive& d) {
     Random r(seed);
-    // A wall is grazed in flight; rounding decides in which tick it is met: 9 micrometres. Between two walls that
-    // close in upon each other a jump begins against the face of one or against its edge: 0.7 mm. Rounding grows while
-    // a rim is rolled over: 2 micrometres.
+    // A wall is grazed in flight; rounding decides in which tick it is met: 9 micrometres. Between two walls
+    // that close in upon each other a jump begins against the face of one or against its edge: 0.7 mm. Rounding
+    // grows while a rim is rolled over: 2 micrometres.
     if (seed == 1004 || seed == 1005 || seed == 1031 || seed == 1039) return;
     const Frame frame{"anyhow", r.rotation(), r.point(20.0)};
     const auto seen_in = [&](const Frame& in) {

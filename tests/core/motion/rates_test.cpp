@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: MIT
-// The same inputs on a common grid of 12 to the second give the same way at every tick rate: what happens within
-// a tick happens at its instant.
+// The same inputs on a common grid of 12 to the second give the same way at every tick rate: what happens
+// within a tick happens at its instant.
 #include <catch2/catch.hpp>
 #include <cstdio>
 #include <cstdlib>
@@ -56,57 +56,150 @@ std::vector<Walk> walks(double offset) {
   const auto add = [&](Walk walk) { all.push_back(std::move(walk)); };
   add({"off a ledge", std::move(floor().block({0, 0, 0}, {8, 3, 8})), {0, 3, z}, 0, 2.5, ahead});
   add({"off a ledge, sprint", std::move(floor().block({0, 0, 0}, {8, 3, 12})), {0, 3, z}, 0, 2.5, sprint});
-  add({"off a ledge, slow", std::move(floor().block({0, 0, 0}, {8, 3, 2})), {0, 3, z}, 0, 3.0,
-       [](int) { return push(0.0, 0.3); }});
+  add({"off a ledge, slow", std::move(floor().block({0, 0, 0}, {8, 3, 2})), {0, 3, z}, 0, 3.0, [](int) {
+         return push(0.0, 0.3);
+       }});
   add({"off a ledge, aslant", std::move(floor().block({0, 0, 0}, {8, 3, 8})), {0, 3, z}, 0, 2.5, aslant});
-  add({"off a turned ledge, stop", std::move(floor().block({0, 0, 0}, {8, 2, 8}, {33, 0, 0})), {0, 2, z}, 0, 3.0,
+  add({"off a turned ledge, stop",
+       std::move(floor().block({0, 0, 0}, {8, 2, 8}, {33, 0, 0})),
+       {0, 2, z},
+       0,
+       3.0,
        stop_at(14, sprinting(0.1, 1.0))});
   add({"off the end of a ramp", std::move(floor().ramp({0, 0, -4}, {4, 2.3094, 4})), {0, 0, z}, 0, 3.0, ahead});
-  add({"off the end of a ramp, sprint", std::move(floor().ramp({0, 0, -4}, {4, 2.3094, 4})), {0, 0, z + 1}, 0, 3.0,
+  add({"off the end of a ramp, sprint",
+       std::move(floor().ramp({0, 0, -4}, {4, 2.3094, 4})),
+       {0, 0, z + 1},
+       0,
+       3.0,
        sprint});
-  add({"over a crest", std::move(floor().ramp({0, 0, -4}, {4, 2.3094, 4}).block({0, 0, -9}, {4, 2.3094, 6})),
-       {0, 0, z}, 0, 3.0, ahead});
-  add({"down a ramp", std::move(floor().block({0, 0, 2}, {4, 2.3094, 4}).ramp({0, 0, -2}, {4, 2.3094, 4}, {180, 0, 0})),
-       {0, 2.3094, 2 + z}, 0, 3.0, ahead});
+  add({"over a crest",
+       std::move(floor().ramp({0, 0, -4}, {4, 2.3094, 4}).block({0, 0, -9}, {4, 2.3094, 6})),
+       {0, 0, z},
+       0,
+       3.0,
+       ahead});
+  add({"down a ramp",
+       std::move(floor().block({0, 0, 2}, {4, 2.3094, 4}).ramp({0, 0, -2}, {4, 2.3094, 4}, {180, 0, 0})),
+       {0, 2.3094, 2 + z},
+       0,
+       3.0,
+       ahead});
   add({"down a ramp, sprint",
        std::move(floor().block({0, 0, 2}, {4, 2.3094, 4}).ramp({0, 0, -2}, {4, 2.3094, 4}, {180, 0, 0})),
-       {0, 2.3094, 2 + z}, 0, 3.0, sprint, [](Profile& p) { p.ground.crest_angle = radians(20.0); }});
-  add({"onto a box by a jump", std::move(floor().block({0, 0, -3}, {4, 0.8, 2})), {0, 0, z}, 0, 2.5,
+       {0, 2.3094, 2 + z},
+       0,
+       3.0,
+       sprint,
+       [](Profile& p) { p.ground.crest_angle = radians(20.0); }});
+  add({"onto a box by a jump",
+       std::move(floor().block({0, 0, -3}, {4, 0.8, 2})),
+       {0, 0, z},
+       0,
+       2.5,
        jump_at(5, push(0.0, 1.0))});
-  add({"over a box by a jump", std::move(floor().block({0, 0, -3.5}, {4, 0.5, 1})), {0, 0, z}, 0, 2.5,
+  add({"over a box by a jump",
+       std::move(floor().block({0, 0, -3.5}, {4, 0.5, 1})),
+       {0, 0, z},
+       0,
+       2.5,
        jump_at(5, sprinting(0.2, 1.0))});
-  add({"jump and stop", floor(), {0, 0, z}, 0, 2.0,
-       [](int i) { return jumping(i < 9 ? push(0.0, 1.0) : push(0.0, 0.0), i == 4); }});
-  add({"jump onto a ramp", std::move(floor().ramp({0, 0, -5}, {4, 2.3094, 4})), {0, 0, z}, 0, 2.5,
+  add({"jump and stop", floor(), {0, 0, z}, 0, 2.0, [](int i) {
+         return jumping(i < 9 ? push(0.0, 1.0) : push(0.0, 0.0), i == 4);
+       }});
+  add({"jump onto a ramp",
+       std::move(floor().ramp({0, 0, -5}, {4, 2.3094, 4})),
+       {0, 0, z},
+       0,
+       2.5,
        jump_at(7, push(0.0, 1.0))});
-  add({"jump down a ramp", std::move(floor().block({0, 0, 2}, {4, 2.3094, 4}).ramp({0, 0, -2}, {4, 2.3094, 4}, {180, 0, 0})),
-       {0, 2.3094, 2 + z}, 0, 2.5, jump_at(6, push(0.0, 1.0))});
-  add({"jump under a roof", std::move(floor().block({0, 2.2, -4}, {4, 0.3, 6})), {0, 0, z}, 0, 2.5,
+  add({"jump down a ramp",
+       std::move(floor().block({0, 0, 2}, {4, 2.3094, 4}).ramp({0, 0, -2}, {4, 2.3094, 4}, {180, 0, 0})),
+       {0, 2.3094, 2 + z},
+       0,
+       2.5,
+       jump_at(6, push(0.0, 1.0))});
+  add({"jump under a roof",
+       std::move(floor().block({0, 2.2, -4}, {4, 0.3, 6})),
+       {0, 0, z},
+       0,
+       2.5,
        jump_at(9, push(0.0, 1.0))});
   add({"up stairs", std::move(floor().stairs({0, 0, -4}, 3, 0.18, 0.28, 12)), {0, 0, z}, 0, 3.0, ahead});
-  add({"up stairs, sprint", std::move(floor().stairs({0, 0, -4}, 3, 0.18, 0.28, 12)), {0, 0, z}, 0, 3.0, sprint});
+  add({"up stairs, sprint",
+       std::move(floor().stairs({0, 0, -4}, 3, 0.18, 0.28, 12)),
+       {0, 0, z},
+       0,
+       3.0,
+       sprint});
   add({"up steep stairs", std::move(floor().stairs({0, 0, -4}, 3, 0.32, 0.3, 8)), {0, 0, z}, 0, 3.0, sprint});
-  add({"up stairs, aslant", std::move(floor().stairs({0, 0, -4}, 9, 0.18, 0.28, 12)), {0, 0, z}, 0, 3.0, aslant});
-  add({"down stairs", std::move(floor().stairs({0, 0, -4}, 3, 0.18, 0.28, 12).block({0, 0, -8.7}, {3, 2.16, 6})),
-       {0, 2.16, -8 + z}, 180, 3.0, ahead});
-  add({"down stairs, sprint", std::move(floor().stairs({0, 0, -4}, 3, 0.18, 0.28, 12).block({0, 0, -8.7}, {3, 2.16, 6})),
-       {0, 2.16, -8 + z}, 180, 3.0, sprint});
+  add({"up stairs, aslant",
+       std::move(floor().stairs({0, 0, -4}, 9, 0.18, 0.28, 12)),
+       {0, 0, z},
+       0,
+       3.0,
+       aslant});
+  add({"down stairs",
+       std::move(floor().stairs({0, 0, -4}, 3, 0.18, 0.28, 12).block({0, 0, -8.7}, {3, 2.16, 6})),
+       {0, 2.16, -8 + z},
+       180,
+       3.0,
+       ahead});
+  add({"down stairs, sprint",
+       std::move(floor().stairs({0, 0, -4}, 3, 0.18, 0.28, 12).block({0, 0, -8.7}, {3, 2.16, 6})),
+       {0, 2.16, -8 + z},
+       180,
+       3.0,
+       sprint});
   add({"over a cliff, skid, run-out",
        std::move(floor().block({0, 0, 2}, {6, 4, 4}).ramp({0, 0, -1.6784}, {6, 4, 3.3568}, {180, 0, 0})),
-       {0, 4, 1 + z}, 0, 3.5, ahead});
+       {0, 4, 1 + z},
+       0,
+       3.5,
+       ahead});
   add({"over a cliff, skid, stop",
        std::move(floor().block({0, 0, 2}, {6, 4, 4}).ramp({0, 0, -1.6784}, {6, 4, 3.3568}, {180, 0, 0})),
-       {0, 4, 1 + z}, 0, 3.5, stop_at(10, push(0.3, 0.8))});
+       {0, 4, 1 + z},
+       0,
+       3.5,
+       stop_at(10, push(0.3, 0.8))});
   add({"jump into a cliff, skid",
        std::move(floor().block({0, 0, 2}, {6, 4, 4}).ramp({0, 0, -1.6784}, {6, 4, 3.3568}, {180, 0, 0})),
-       {0, 0, -7 + z}, 180, 3.0, jump_at(6, push(0.0, 1.0))});
-  add({"drops that are followed and not", std::move(Scene().block({0, 0, 0}, {6, 2, 4}).block({0, 0, -3}, {6, 1.66, 2})
-        .block({0, 0, -5}, {6, 1.30, 2}).floor()), {0, 2, z}, 0, 3.0, ahead});
-  add({"out from under a roof", std::move(floor().block({0, 1.3, -1}, {4, 0.3, 3})), {0, 0, z}, 0, 3.0,
+       {0, 0, -7 + z},
+       180,
+       3.0,
+       jump_at(6, push(0.0, 1.0))});
+  add({"drops that are followed and not",
+       std::move(Scene()
+                     .block({0, 0, 0}, {6, 2, 4})
+                     .block({0, 0, -3}, {6, 1.66, 2})
+                     .block({0, 0, -5}, {6, 1.30, 2})
+                     .floor()),
+       {0, 2, z},
+       0,
+       3.0,
+       ahead});
+  add({"out from under a roof",
+       std::move(floor().block({0, 1.3, -1}, {4, 0.3, 3})),
+       {0, 0, z},
+       0,
+       3.0,
        [](int i) { return crouching(push(0.0, 1.0), i < 8); }});
-  add({"over kerbs and a gap", std::move(Scene().block({0, -3, 2}, {6, 3, 6}).block({0, -3, -2.1}, {6, 3.2, 1.4})
-        .block({0, -3, -4.2}, {6, 2.9, 1.6}).block({0, -6, 0}, {60, 3, 60})), {0, 0, 1 + z}, 0, 3.0, sprint});
-  add({"into a wall and along", std::move(floor().block({0, 0, -3}, {12, 3, 0.4}, {25, 0, 0})), {0, 0, z}, 0, 2.5,
+  add({"over kerbs and a gap",
+       std::move(Scene()
+                     .block({0, -3, 2}, {6, 3, 6})
+                     .block({0, -3, -2.1}, {6, 3.2, 1.4})
+                     .block({0, -3, -4.2}, {6, 2.9, 1.6})
+                     .block({0, -6, 0}, {60, 3, 60})),
+       {0, 0, 1 + z},
+       0,
+       3.0,
+       sprint});
+  add({"into a wall and along",
+       std::move(floor().block({0, 0, -3}, {12, 3, 0.4}, {25, 0, 0})),
+       {0, 0, z},
+       0,
+       2.5,
        sprint});
   return all;
 }
@@ -138,7 +231,7 @@ double apart(const std::vector<Vec3>& a, const std::vector<Vec3>& b) {
 }  // namespace
 
 TEST_CASE("The same inputs give the same way at every tick rate, whatever happens within a tick") {
-  constexpr double kSame = 1e-3, kCoarsely = 0.05;  // m; the second at 12 ticks/s.
+  constexpr double kSame = 1e-3, kCoarsely = 0.05;                    // m; the second at 12 ticks/s.
   const bool tells = std::getenv("LAGNIAPPE_TELL_RATES") != nullptr;  // The table of docs/benchmarks.md.
   const std::vector<int> rates = {12, 24, 36, 60, 120, 240};
   std::vector<std::vector<Walk>> starts;
@@ -161,7 +254,8 @@ TEST_CASE("The same inputs give the same way at every tick rate, whatever happen
   }
 }
 
-TEST_CASE("Turning while walking follows the same arc at every tick rate: by a rate, by a mouse, and in place") {
+TEST_CASE(
+    "Turning while walking follows the same arc at every tick rate: by a rate, by a mouse, and in place") {
   using Facing = Profile::Ground::Facing;
   enum class By { Rate, Mouse, InPlace };
   for (const By by : {By::Rate, By::Mouse, By::InPlace}) {
@@ -171,31 +265,34 @@ TEST_CASE("Turning while walking follows the same arc at every tick rate: by a r
       profile.ground.facing = by == By::InPlace ? Facing::TurnInPlace : Facing::Travel;
       profile.look.dead_zone = 0.0;
       const TriangleWorld world = floor().world();
-      return run(start_state(profile, Home{}, world), profile, world, hz, seconds,
-                 [&](double) {
-                   InputFrame input = push(by == By::InPlace ? -1.0 : 0.0, by == By::InPlace ? 1.0 : 0.8);
-                   if (by == By::InPlace) input.move = Vec2(-std::sqrt(0.5), std::sqrt(0.5));
-                   if (by == By::Rate) input.turn_rate = Vec2(radians(90.0), 0.0);
-                   if (by == By::Mouse) input.look_delta = Vec2(radians(90.0) / hz, 0.0);
-                   return input;
-                 },
-                 see);
+      return run(
+          start_state(profile, Home{}, world), profile, world, hz, seconds,
+          [&](double) {
+            InputFrame input = push(by == By::InPlace ? -1.0 : 0.0, by == By::InPlace ? 1.0 : 0.8);
+            if (by == By::InPlace) input.move = Vec2(-std::sqrt(0.5), std::sqrt(0.5));
+            if (by == By::Rate) input.turn_rate = Vec2(radians(90.0), 0.0);
+            if (by == By::Mouse) input.look_delta = Vec2(radians(90.0) / hz, 0.0);
+            return input;
+          },
+          see);
     };
     std::map<long, Vec3> reference;  // By the 30th of a second.
     walked(480, 18.0, [&](const CharacterState& s) {
       if (s.tick % 16 == 0) reference[s.tick / 16] = s.foot_C;
     });
     double most = 0.0;
-    walked(30, 18.0, [&](const CharacterState& s) { most = std::max(most, length(s.foot_C - reference.at(s.tick))); });
+    walked(30, 18.0,
+           [&](const CharacterState& s) { most = std::max(most, length(s.foot_C - reference.at(s.tick))); });
     INFO(int(by));
     CHECK(most < 1e-3);
     CHECK(most > 0.0);
   }
 }
 
-TEST_CASE("A press acts at its very instant: jumps, cut jumps, late and early ones are the same at every rate") {
-  // Odd times; a tap that lies within one tick at 12 and 24 ticks/s; a press just before landing, and one just after
-  // the edge.
+TEST_CASE(
+    "A press acts at its very instant: jumps, cut jumps, late and early ones are the same at every rate") {
+  // Odd times; a tap that lies within one tick at 12 and 24 ticks/s; a press just before landing, and one just
+  // after the edge.
   const auto at = [](double time, std::optional<Vec2> move, bool down, bool up) {
     InputChange change;
     change.at = time;
@@ -205,9 +302,14 @@ TEST_CASE("A press acts at its very instant: jumps, cut jumps, late and early on
     return change;
   };
   InputScript script;
-  script.changes = {at(0.0, Vec2(0.2, 1.0), false, false), at(0.2137, {}, true, false), at(0.2309, {}, false, true),
-                    at(0.7731, {}, true, false),  at(0.9502, {}, false, true),  at(1.35, {}, true, false),
-                    at(1.41, {}, false, true),    at(2.0, Vec2(0.0), false, false)};
+  script.changes = {at(0.0, Vec2(0.2, 1.0), false, false),
+                    at(0.2137, {}, true, false),
+                    at(0.2309, {}, false, true),
+                    at(0.7731, {}, true, false),
+                    at(0.9502, {}, false, true),
+                    at(1.35, {}, true, false),
+                    at(1.41, {}, false, true),
+                    at(2.0, Vec2(0.0), false, false)};
   Profile profile;
   profile.jump.lowest_share = 0.3;
   profile.jump.air_jumps = 1;

@@ -127,8 +127,8 @@ TEST_CASE("Walking at random over the demo course the verdict changes only where
       state = step(state, input, profile, world, 1.0 / hz);
       const Verdict after = verdict();
       ++ticks;
-      // A verdict that was lost and is back within a tenth of a second, at nearly the same height and on ground of
-      // the same slope, was never gone.
+      // A verdict that was lost and is back within a tenth of a second, at nearly the same height and on ground
+      // of the same slope, was never gone.
       const bool back = before != after && after == lost && lost_for < 0.1 && after != Verdict::None &&
                         std::abs(state.foot_C.y - lost_at.y) < 0.02 &&
                         dot(state.ground.normal_C, lost_normal) > 0.999;

@@ -31,7 +31,8 @@ TEST_CASE("A change acts from the first tick that starts at or after its time") 
       CHECK(input.pressed.has(Action::Jump) == (start >= 0.5 - 1e-9 && start - 1.0 / hz < 0.5 - 1e-9));
       const double end = start + 1.0 / hz;
       CHECK(input.held.has(Action::Jump) == (end > 0.5 + 1e-9 && end < 0.55 + 1e-9));
-      if (input.pressed.has(Action::Jump)) CHECK(input.pressed_at[0] == Approx((0.5 - start) * hz).margin(1e-6));
+      if (input.pressed.has(Action::Jump))
+        CHECK(input.pressed_at[0] == Approx((0.5 - start) * hz).margin(1e-6));
       CHECK(input.look.has_value() == input.pressed.has(Action::Jump));
     }
   }
