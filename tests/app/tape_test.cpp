@@ -203,8 +203,8 @@ TEST_CASE_METHOD(TapeFixture, "A changed value is answered at once by a ghost, d
   const auto pixel = view.pixel_of(there.foot_C + Vec3(0, there.capsule_height * 0.5, 0));
   REQUIRE(pixel);
   int gold = 0;
-  for (int y = -60; y <= 60; y += 2) {
-    for (int x = -40; x <= 40; x += 2) {
+  for (int y = -60; y <= 60; ++y) {
+    for (int x = -40; x <= 40; ++x) {
       const QPoint p = pixel->toPoint() + QPoint(x, y);
       if (!both.rect().contains(p)) continue;
       const QColor c = both.pixelColor(p);
