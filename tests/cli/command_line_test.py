@@ -148,6 +148,34 @@ class CommandLine(unittest.TestCase):
         self.assertEqual(done.returncode, 0, done.stderr)
         return self.path(name)
 
+    def test_a_run_begins_at_a_mark_or_a_place_and_a_take_is_explained(self):
+        i = self.inputs({"at": 0.5, "move": [0, 1]})
+        marks = {m["id"]: m for m in json.load(open(COURSE, encoding="utf-8"))["marks"]}
+        done = self.drive(i, "--from", "culvert", "--seconds", "1", "--trace", self.path("t.csv"), "--take", self.path("t.take"))
+        self.assertEqual(done.returncode, 0, done.stderr)
+        first = self.rows("t.csv")[0]
+        for axis, at in zip("xz", (marks["culvert"]["at"][0], marks["culvert"]["at"][2])):
+            self.assertEqual(float(first[f"foot_{axis}"]), at)
+        done = self.drive(i, "--at", "1,0,2,90", "--seconds", "1", "--trace", self.path("t.csv"))
+        self.assertEqual(done.returncode, 0, done.stderr)
+        first = self.rows("t.csv")[0]
+        self.assertEqual((float(first["foot_x"]), float(first["foot_z"])), (1, 2))
+        self.assertAlmostEqual(float(first["yaw_deg"]), 90)
+
+        told = call("explain", self.path("t.take"), "--tick", "45")
+        self.assertEqual(told.returncode, 0, told.stderr)
+        self.assertIn("tick 45, ", told.stdout)
+        self.assertIn("wish: ", told.stdout)
+        for arguments, what in ((["drive", "--from", "clvert"], "there is no mark"), (["drive", "--at", "1e9,0,0"], "outside")):
+            done = call(arguments[0], "--course", COURSE, "--profile", PROFILE, "--inputs", i, *arguments[1:])
+            self.assertEqual(done.returncode, 2)
+            self.assertEqual(done.stderr.count("\n"), 1)
+            self.assertIn(what, done.stderr)
+        done = call("explain", self.path("t.take"), "--tick", "4500")
+        self.assertEqual(done.returncode, 2)
+        self.assertIn("60 ticks", done.stderr)
+        self.assertEqual(self.drive(i, "--from", "culvert", "--at", "0,0,0").returncode, 64)
+
     def test_a_retake_with_nothing_changed_is_identical_and_needs_no_other_file(self):
         done = call("retake", self.take(), "--trace", self.path("again.csv"))
         self.assertEqual(done.returncode, 0, done.stderr)
