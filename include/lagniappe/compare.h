@@ -10,15 +10,15 @@
 
 namespace lagniappe {
 
-// Ticks are those of the first run; the second is compared at the same times, between its ticks along straight
-// lines where its rate is another.
+// Ticks are those of the first run. Runs of unlike rates are compared at the ticks of the slower one, and
+// straight lines drawn between: so it is the same both ways round.
 struct Comparison {
   bool identical = false;                       // Same rate, same length, and every tick the same to the bit.
   std::optional<std::size_t> first_difference;  // In any bit; nothing where the rates differ.
   std::optional<std::size_t> parting;           // The feet are more than `parting_distance` apart.
   double furthest = 0.0;                        // m between the feet.
   std::size_t furthest_at = 0;
-  std::vector<float> apart;  // m, for every tick that both have.
+  std::vector<float> apart;  // m, for every tick of the first run that both have.
 
   // From here on comparing means little: the second run goes over pieces that the first does not touch within
   // half a second of then, and is more than a body's width away.

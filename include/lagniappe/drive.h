@@ -54,7 +54,7 @@ CharacterState drive(const CharacterState& start, const std::vector<InputFrame>&
 // What a stretch of a run came to.
 struct DriveSummary {
   double distance = 0.0;       // m of the foot's path, in straight pieces.
-  double top_speed = 0.0;      // m/s.
+  double top_speed = 0.0;      // m/s, in any direction, against the course.
   double highest_point = 0.0;  // m of the foot along the start's up, against the course's origin; between two
                                // ticks of free flight the apex of the parabola counts.
   double airtime = 0.0;        // s not grounded.

@@ -50,6 +50,9 @@ struct Risen {
   double speed, height;
 };
 Risen rise_for(const Pull& pull, double speed, double time);
+// m/s2 at a rise speed, and the m that a rise at `speed` will still go; infinite without gravity.
+double gravity_at(const Pull& pull, double speed);
+double height_to_apex(const Pull& pull, double speed);
 
 // The flight of a jump from level ground, the speed along the ground kept.
 struct JumpArc {

@@ -43,10 +43,30 @@ struct Push {  // Moved out of the way of a piece that came.
   bool blocked;
 };
 struct Wish {
-  Vec3 velocity_C;  // Against what is underfoot; in the air against the air.
-  double share;
-  Vec3 air_C = Vec3(0.0);  // m/s of the air, as it is felt.
-};                         // share: of the full speed, in [0, 1].
+  Vec3 velocity_C;         // Against what is underfoot, along it; in the air against the air.
+  double share;            // Of the full speed, in [0, 1].
+  Vec3 air_C = Vec3(0.0);  // m/s of the air, as it is felt; on the ground what of it grip does not hold.
+};
+struct Gravity {  // What gravity changed the velocity by.
+  Vec3 change_C;
+  double gravity;         // m/s2 in force at the part's beginning: with the jump's factors, and a script's share.
+  double terminal_speed;  // m/s downwards.
+  double apex;            // m by which the foot will still rise; 0 when it does not.
+};
+struct Change {  // What else changed the velocity. Together with Gravity these sum to the tick's change.
+  enum class Why : std::uint8_t {
+    Intent,   // The response to what is wished for, as it is with full grip and in still air.
+    Grip,     // What the surface's grip changes of that; on a skid, its friction.
+    Wind,     // What moving air does.
+    Carrier,  // The piece underfoot: its acceleration, turning, and what is not kept of it on leaving.
+    Jump,     //
+    Script,   // Actions and scripts of the table.
+    Contact,  // What was met: walls, ceilings, steep faces, pieces that strike.
+    Ground,   // What is underfoot at the end: landing on it, turning with it.
+    Reset,    //
+  } why;
+  Vec3 change_C;
+};
 struct StateChange {
   StateId from, to;
   std::shared_ptr<const StateChart> chart = nullptr;  // Null: the built-in one.
@@ -115,6 +135,7 @@ struct Instant {  // Within the tick something began that moves the character ot
     Ground,   // What is underfoot ended or became other ground.
     Support,  // The piece underfoot fell away.
     State,    // A transition that moves it otherwise.
+    Waits,    // Nothing, but that what else begins waits for the next press, or the end: too much has begun.
   } why;
   double at;  // s after the tick's beginning.
 };
@@ -160,11 +181,28 @@ using LedgerEntry =
                  entry::Jump, entry::JumpRefused, entry::Sweep, entry::Slide, entry::Step, entry::Probe,
                  entry::Judged, entry::Snap, entry::Crest, entry::LeftGround, entry::JumpCut, entry::HeadBump,
                  entry::StateLoop, entry::ScriptFailed, entry::StanceWaits, entry::LieHeld, entry::Exhausted,
-                 entry::Instant, entry::Landed>;
+                 entry::Instant, entry::Landed, entry::Gravity, entry::Change>;
 
 struct Ledger {
   std::vector<LedgerEntry> entries;
 };
+
+inline constexpr std::array<std::string_view, 9> kChangeNames = {
+    "intent", "grip", "wind", "carrier", "jump", "script", "contact", "ground", "reset"};
+
+// m/s in the course frame by which the entry says that the velocity against the course was changed.
+Vec3 velocity_change(const LedgerEntry& entry);
+
+// Where a tick's change of velocity comes from: by cause, in the order in which each first appears.
+struct VelocityPart {
+  std::string_view cause;  // "gravity", or one of kChangeNames.
+  Vec3 change_C;
+};
+std::vector<VelocityPart> velocity_parts(const Ledger& ledger);
+
+// Returns where a tick's velocity comes from as a sentence: "velocity (0.00, 0.00, -3.90) to (0.00, -0.33, -3.92)
+// m/s: gravity (+0.00, -0.33, +0.00) + intent (+0.00, +0.00, -0.02)". Parts of less than 5 mm/s are left out.
+std::string velocity_sentence(const Vec3& before_C, const Vec3& after_C, const Ledger& ledger);
 
 // Returns the entry as one JSON object with its `kind` first: lengths in metres, angles in degrees, pieces by
 // name.

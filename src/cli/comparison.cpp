@@ -16,7 +16,7 @@ void print_table(const Run& first, const Run& second) {
   fmt::print("side by side      first, second\n");
   print_row("duration", first.seconds(), second.seconds(), "s");
   print_row("distance", a.drive.distance, b.drive.distance, "m");
-  print_row("top speed", a.drive.top_speed, b.drive.top_speed, "m/s");
+  print_row("top speed", a.drive.top_speed, b.drive.top_speed, "m/s, against the course");
   print_row("highest point", a.drive.highest_point, b.drive.highest_point, "m");
   print_row("airtime", a.drive.airtime, b.drive.airtime, "s");
   print_row("landings", double(a.landings), double(b.landings), "");

@@ -30,7 +30,7 @@ void print_summary(const Run& run, const Profile& profile) {
   const RunSummary summary = run.summarize();
   const Vec3& end = summary.end_C;
   fmt::print("distance          {:.3f} m\n", summary.drive.distance);
-  fmt::print("top speed         {:.3f} m/s\n", summary.drive.top_speed);
+  fmt::print("top speed         {:.3f} m/s, against the course\n", summary.drive.top_speed);
   fmt::print("highest point     {:.4f} m\n", summary.drive.highest_point);
   fmt::print("airtime           {:.3f} s\n", summary.drive.airtime);
   fmt::print("landings          {}\n", summary.landings);
@@ -57,8 +57,10 @@ void print_tick(const Run& run, const Take& take, const World& world, std::size_
              before.time, after.time, name_of(after.state, take.profile), after.foot_C.x, after.foot_C.y,
              after.foot_C.z, length(after.velocity_C),
              underfoot.empty() ? "" : fmt::format(", on \u201c{}\u201d", underfoot));
-  for (const LedgerEntry& entry : ledger_of(run, take, world, tick).entries)
+  const Ledger ledger = ledger_of(run, take, world, tick);
+  for (const LedgerEntry& entry : ledger.entries)
     fmt::print("  {} {}\n", is_refusal(entry) ? '!' : '-', to_sentence(entry, world));
+  fmt::print("  = {}\n", velocity_sentence(before.velocity_C, after.velocity_C, ledger));
 }
 
 }  // namespace lagniappe::cli

@@ -314,7 +314,7 @@ void DrivePage::show_selection() {
   const double seconds = double(stretch->last - stretch->first) / run.tick_rate();
   const Vec3 up = run.state(stretch->first).up_C();
   const double gained = dot(run.state(stretch->last).foot_C - run.state(stretch->first).foot_C, up);
-  selection_->setText(tr("%1 to %2 s:  %3 s,  %4 m,  mean %5 m/s,  top %6 m/s,  height %7 m,  airtime %8 s")
+  selection_->setText(tr("%1 to %2 s:  %3 s,  %4 m,  mean %5 m/s,  top %6 m/s in the course,  height %7 m,  airtime %8 s")
                           .arg(seconds_text(run, stretch->first), seconds_text(run, stretch->last))
                           .arg(seconds, 0, 'f', 2)
                           .arg(s.distance, 0, 'f', 2)

@@ -45,7 +45,7 @@ const Figure kFigures[] = {
     {"duration",
      [](const Recording& r, const RunSummary&) { return QString::number(r.run.seconds(), 'f', 2) + " s"; }},
     {"distance", [](const Recording&, const RunSummary& s) { return metres(s.drive.distance); }},
-    {"top speed",
+    {"top speed, course",
      [](const Recording&, const RunSummary& s) { return QString::number(s.drive.top_speed, 'f', 2) + " m/s"; }},
     {"highest point", [](const Recording&, const RunSummary& s) { return metres(s.drive.highest_point); }},
     {"airtime",

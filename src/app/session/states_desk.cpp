@@ -206,7 +206,7 @@ std::vector<double> StatesDesk::signal_values() const {
   const Recording* read = subject();
   if (read == nullptr) return {};
   const CharacterState& state = read->run.state(tick());
-  const Values values = chart().values_in(state.state, read->take.profile);
+  const Values values = chart_of(read->take.profile).values_in(state.state, read->take.profile);
   const SignalView view = view_of(*read, values, tick(), false);
   std::vector<double> all;
   for (const Signal& s : all_signals()) all.push_back(s.value(view));

@@ -58,10 +58,12 @@ std::vector<std::pair<QString, QString>> Readouts::rows() const {
   const Vec3 up = s.up_C();
   const bool touching = s.ground.verdict != Verdict::None;
   const double slope = touching ? degrees(std::acos(std::clamp(dot(s.ground.normal_C, up), -1.0, 1.0))) : 0.0;
-  const double along = s.grounded() ? length(s.velocity_C) : length(across(s.velocity_C, up));
+  const Vec3 own = s.velocity_C - s.ground_velocity_C;
+  const double along = s.grounded() ? length(own) : length(across(own, up));
   return {
       {"State", QString::fromUtf8(session_.chart().name_of(s.state).data())},
-      {"Speed", QString::number(along, 'f', 2) + " m/s"},
+      {s.grounded() ? "Over ground" : "Across up", QString::number(along, 'f', 2) + " m/s"},
+      {"In course", QString::number(length(s.velocity_C), 'f', 2) + " m/s"},
       {"Rise", signed_number(dot(s.velocity_C, up), 2) + " m/s"},
       {"Slope", touching ? QString::number(slope, 'f', 1) + QString::fromUtf8("°") : QString::fromUtf8("–")},
       {"Ground", s.crushed      ? "crushed"

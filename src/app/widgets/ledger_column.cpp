@@ -17,6 +17,26 @@ constexpr int kLeastWidth = 250;
 
 QString qt(std::string_view text) { return QString::fromUtf8(text.data(), qsizetype(text.size())); }
 
+// One row for each cause, so that the eye can add them up.
+QString told_velocity(const Vec3& before_C, const Vec3& after_C, const Ledger& ledger) {
+  QString text = LedgerColumn::tr("<b>Velocity</b> against the course, %1 to %2 m/s<table>")
+                     .arg(length(before_C), 0, 'f', 2)
+                     .arg(length(after_C), 0, 'f', 2);
+  const auto row = [&](const QString& what, const Vec3& v) {
+    text += QStringLiteral("<tr><td>%1</td>").arg(what);
+    for (const double x : {v.x, v.y, v.z})
+      text += QStringLiteral("<td align=right>&nbsp;&nbsp;%1</td>").arg(x + 0.0, 0, 'f', 2);
+    text += QStringLiteral("</tr>");
+  };
+  constexpr double kShown = 5e-3;  // m/s.
+  row(LedgerColumn::tr("before"), before_C);
+  for (const VelocityPart& part : velocity_parts(ledger)) {
+    if (length(part.change_C) >= kShown) row(QStringLiteral("+ ") + qt(part.cause), part.change_C);
+  }
+  row(LedgerColumn::tr("after"), after_C);
+  return text + QStringLiteral("</table>");
+}
+
 }  // namespace
 
 LedgerColumn::LedgerColumn(QWidget* parent)
@@ -35,6 +55,10 @@ LedgerColumn::LedgerColumn(QWidget* parent)
     label->setObjectName("caption");
     label->setWordWrap(true);
   }
+  outcome_->setTextFormat(Qt::RichText);
+  outcome_->setToolTip(
+      tr("Where this tick's change of velocity comes from: along x, y and z of the course, in m/s. Less than "
+         "5 mm/s is left out."));
   list_->setObjectName("sentences");
   list_->setWordWrap(true);
   list_->setSelectionMode(QAbstractItemView::SingleSelection);
@@ -111,9 +135,7 @@ void LedgerColumn::show_tick(std::size_t tick, const CharacterState& before, con
     item->setForeground(refused ? theme::kBrick : theme::kInk);
     item->setIcon(theme::icon(refused ? "x" : "dot", refused ? theme::kBrick : theme::kInk2));
   }
-  outcome_->setText(tr("Before %1 m/s, after %2 m/s")
-                        .arg(length(before.velocity_C), 0, 'f', 2)
-                        .arg(length(after.velocity_C), 0, 'f', 2));
+  outcome_->setText(told_velocity(before.velocity_C, after.velocity_C, ledger));
 }
 
 void LedgerColumn::choose(std::optional<std::size_t> entry) {

@@ -2,6 +2,8 @@
 // Angles are radians in code and degrees in files. What is written must read back to the same bits.
 #pragma once
 
+#include <array>
+#include <charconv>
 #include <cmath>
 
 #include "lagniappe/vector.h"
@@ -9,18 +11,26 @@
 namespace lagniappe {
 
 // Returns degrees that radians() makes `angle` of, bit for bit, wherever there are any: always for an angle
-// that was read from a file. Else the nearest.
+// that was read from a file. Of several the one that is written shortest, as a person would have. Else the
+// nearest.
 inline double exact_degrees(double angle) {
+  if (angle == 0.0) return angle;
+  const auto digits = [](double x) {
+    std::array<char, 32> text;
+    return std::to_chars(text.data(), text.data() + text.size(), x).ptr - text.data();
+  };
   const double nearest = degrees(angle);
-  double below = nearest, above = nearest;
   // Two roundings, each of half a unit in the last place, lie between: a few neighbours are enough.
-  for (int i = 0; i < 4; ++i) {
-    if (radians(below) == angle) return below;
-    if (radians(above) == angle) return above;
-    below = std::nextafter(below, -INFINITY);
-    above = std::nextafter(above, INFINITY);
+  constexpr int kNeighbours = 4;
+  double at = nearest, best = nearest;
+  for (int i = 0; i < kNeighbours; ++i) at = std::nextafter(at, -INFINITY);
+  bool found = false;
+  for (int i = -kNeighbours; i <= kNeighbours; ++i, at = std::nextafter(at, INFINITY)) {
+    if (radians(at) != angle || (found && digits(at) >= digits(best))) continue;
+    best = at;
+    found = true;
   }
-  return nearest;
+  return best;
 }
 
 }  // namespace lagniappe

@@ -75,7 +75,10 @@ class Writer {
     }
     std::ostringstream out;
     document_.save(out, "  ");
-    return out.str();
+    // A reader makes plain line ends of what is not written as a character's number.
+    std::string text = out.str();
+    for (std::size_t at = 0; (at = text.find('\r', at)) != std::string::npos;) text.replace(at, 1, "&#13;");
+    return text;
   }
 
  private:

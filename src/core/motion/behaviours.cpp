@@ -2,11 +2,13 @@
 #include "motion/behaviours.h"
 
 #include <algorithm>
+#include <span>
 
 #include "lagniappe/handling.h"
 #include "motion/ground.h"
 #include "motion/respond.h"
 #include "motion/slide.h"
+#include "motion/velocity_log.h"
 
 namespace lagniappe {
 namespace {
@@ -15,6 +17,32 @@ namespace {
 constexpr double kLeastGrip = 1e-3;
 
 double grip_of(const CharacterState& state) { return std::max(state.ground.surface.friction, kLeastGrip); }
+
+using Why = entry::Change::Why;
+
+// The wind across up, as the character feels it.
+Vec3 felt_wind(const StepContext& context, const Body& body) {
+  return body.flat(body.world.wind()) * context.profile.air.wind_share;
+}
+
+// What of the wind the ground does not hold: the wind pushes with its speed over the wind's time, as it does in
+// the air, and grip holds its share of gravity.
+Vec3 blown_on_ground(const StepContext& context, const Body& body, double grip) {
+  const Vec3 wind = felt_wind(context, body);
+  const double held = grip * context.profile.gravity * context.profile.air.wind_time, speed = length(wind);
+  return speed > held ? wind * (1.0 - held / speed) : Vec3(0.0);
+}
+
+// Tells a response by its causes. `with(grip, blown_C)` is the velocity that it would have led to.
+template <typename With>
+void tell_response(const StepContext& context, const Vec3& from_C, double grip, const Vec3& blown_C,
+                   const With& with) {
+  if (context.ledger == nullptr) return;
+  const Vec3 firm = with(1.0, Vec3(0.0)), still = with(grip, Vec3(0.0));
+  tell_change(context, Why::Intent, firm - from_C);
+  tell_change(context, Why::Grip, still - firm);
+  tell_change(context, Why::Wind, with(grip, blown_C) - still);
+}
 
 void take(const Slid& slid, CharacterState& state) {
   state.foot_C = slid.foot_C;
@@ -70,6 +98,12 @@ void stride_on(const StepContext& context, double way, CharacterState& state) {
   state.stride = static_cast<float>(phase - std::floor(phase));
 }
 
+// A flat velocity as it goes along what is underfoot.
+Vec3 along_ground(const StepContext& context, const Body& body, const CharacterState& state,
+                  const Vec3& flat_C) {
+  return laid_on(flat_C, state.ground.normal_C, body.up_C, context.profile.ground.speed_on_slopes);
+}
+
 // Moves by what an integrator gave, across up, along the ground and around what is on it.
 void go_along_ground(const StepContext& context, const Body& body, const Moved& moved, CharacterState& state) {
   const Slid slid =
@@ -84,6 +118,10 @@ void go_along_ground(const StepContext& context, const Body& body, const Moved& 
   const double way = length(body.flat(slid.foot_C - state.foot_C));
   state.travelled += way;
   stride_on(context, way, state);
+  if (context.ledger != nullptr)
+    tell_change(context, Why::Contact,
+                along_ground(context, body, state, slid.velocity_C) -
+                    along_ground(context, body, state, body.flat(moved.velocity)));
   take(slid, state);
   lift_eye(slid, state);
 }
@@ -126,24 +164,52 @@ void gather_speed(const StepContext& context, bool pushed, CharacterState& state
 
 }  // namespace
 
+namespace {
+
+// Over the paces of the tick, towards `target` of each and what is blown besides.
+MovedSmooth respond_on_ground(const StepContext& context, std::span<const Pace> paces, MovedSmooth moved,
+                              const Vec3& target, const Vec3& blown, bool pushed, double grip) {
+  for (const Pace& pace : paces) {
+    if (pace.seconds <= 0.0) continue;
+    const MovedSmooth on =
+        respond(context.profile.ground.response, moved.velocity, moved.acceleration,
+                {target * pace.speed + blown, target * pace.growth}, pushed, grip, pace.seconds);
+    moved = {on.velocity, on.acceleration, moved.displacement + on.displacement};
+  }
+  return moved;
+}
+
+double last_speed(std::span<const Pace> paces) {
+  double speed = 0.0;
+  for (const Pace& pace : paces) {
+    if (pace.seconds > 0.0) speed = pace.speed + pace.growth * pace.seconds;
+  }
+  return speed;
+}
+
+}  // namespace
+
 void move_on_ground(const StepContext& context, const Body& body, const Wish& wish, CharacterState& state) {
   const Profile::Ground& ground = context.profile.ground;
   const bool pushed = wish.share > 0.0;
   const double slope = slope_along(wish.direction_C, state.ground.normal_C, body.up_C);
   const Vec3 full_push = wish.direction_C * (wish.share * ground.slope_speed.at(degrees(slope)));
   const Vec3 target = along_known_wall(context, full_push, state.wall_normal_C);
-  MovedSmooth moved = {flattened(state.velocity_C, body.up_C, ground.speed_on_slopes),
-                       body.flat(state.acceleration_C), Vec3(0.0)};
-  double last_speed = 0.0;
-  for (const Pace& pace : paces_of(context, state, pushed)) {
-    if (pace.seconds <= 0.0) continue;
-    const MovedSmooth on =
-        respond(ground.response, moved.velocity, moved.acceleration,
-                {target * pace.speed, target * pace.growth}, pushed, grip_of(state), pace.seconds);
-    moved = {on.velocity, on.acceleration, moved.displacement + on.displacement};
-    last_speed = pace.speed + pace.growth * pace.seconds;
-  }
-  context.note(entry::Wish{full_push * last_speed, wish.share});
+  const MovedSmooth from = {flattened(state.velocity_C, body.up_C, ground.speed_on_slopes),
+                            body.flat(state.acceleration_C), Vec3(0.0)};
+  const auto paces = paces_of(context, state, pushed);
+  const double grip = grip_of(state);
+  const Vec3 blown = blown_on_ground(context, body, grip);
+  const MovedSmooth moved = respond_on_ground(context, paces, from, target, blown, pushed, grip);
+  if (context.ledger != nullptr)
+    context.note(
+        entry::Wish{along_ground(context, body, state, full_push * last_speed(paces)), wish.share, blown});
+  tell_response(context, along_ground(context, body, state, from.velocity), grip, blown,
+                [&](double with_grip, const Vec3& wind) {
+                  const MovedSmooth with =
+                      respond_on_ground(context, paces, from, target, wind, pushed, with_grip);
+                  return along_ground(context, body, state, with.velocity);
+                });
   gather_speed(context, pushed, state);
   go_along_ground(context, body, {moved.velocity, moved.displacement}, state);
   state.acceleration_C = moved.acceleration;
@@ -151,36 +217,61 @@ void move_on_ground(const StepContext& context, const Body& body, const Wish& wi
 
 namespace {
 
-// Down the slope by gravity less friction, which acts against the velocity; across it by steering.
-Moved skid_down(const StepContext& context, const Body& body, const Wish& wish, const CharacterState& state) {
+// Down the slope by gravity less friction, which acts against the velocity; across it by steering, and wind.
+Moved skid_down(const StepContext& context, const Body& body, const Wish& wish, const CharacterState& state,
+                double grip, const Vec3& blown) {
   const Profile::Skid& skid = context.profile.skid;
   const Vec3& normal = state.ground.normal_C;
   // On the level, where only the surface forbids walking, steering is all there is.
   if (dot(normal, body.up_C) > kLevel) {
-    const Vec3 target = wish.direction_C * (wish.share * skid.steering_speed);
+    const Vec3 target = wish.direction_C * (wish.share * skid.steering_speed) + blown;
     return approach_exponential(across(state.velocity_C, normal), across(target, normal), skid.steering_time,
                                 context.dt);
   }
   const Vec3 down = unit_or(across(-body.up_C, normal), Vec3(0.0)), side = cross(normal, down);
   const double pull = context.profile.gravity * dot(down, -body.up_C);
-  const double drag =
-      context.profile.gravity * dot(normal, body.up_C) * skid.friction * state.ground.surface.friction;
+  const double drag = context.profile.gravity * dot(normal, body.up_C) * grip;
   const MovedScalar along =
       slide_with_friction(dot(state.velocity_C, down), pull, drag, context.profile.terminal_speed, context.dt);
-  const double steered = dot(wish.direction_C, side) * wish.share * skid.steering_speed;
+  const double steered = dot(wish.direction_C, side) * wish.share * skid.steering_speed + dot(blown, side);
   const Moved across_it =
       approach_exponential(side * dot(state.velocity_C, side), side * steered, skid.steering_time, context.dt);
   return {down * along.velocity + across_it.velocity, down * along.displacement + across_it.displacement};
 }
 
+// By its causes: gravity is what it is without friction and steering.
+void tell_skid(const StepContext& context, const Body& body, const Wish& wish, const CharacterState& state,
+               double grip, const Vec3& blown) {
+  if (context.ledger == nullptr) return;
+  const auto with = [&](bool steers, double some_grip, const Vec3& wind) {
+    const Wish asked = steers ? wish : Wish{Vec3(0.0), 0.0};
+    return skid_down(context, body, asked, state, some_grip, wind).velocity;
+  };
+  const Vec3 none(0.0), pulled = with(false, 0.0, none), slowed = with(false, grip, none),
+             steered = with(true, grip, none);
+  context.note(
+      entry::Gravity{pulled - state.velocity_C, context.profile.gravity, context.profile.terminal_speed, 0.0});
+  tell_change(context, Why::Grip, slowed - pulled);
+  tell_change(context, Why::Intent, steered - slowed);
+  tell_change(context, Why::Wind, with(true, grip, blown) - steered);
+}
+
 // On walkable ground what is left of a skid runs out, towards the pace that is wished for.
 void run_out(const StepContext& context, const Body& body, const Wish& wish, CharacterState& state) {
-  const SpeedOnSlopes measure = context.profile.ground.speed_on_slopes;
   const Vec3 target = wish.direction_C * (wish.share * full_ground_speed(context));
-  context.note(entry::Wish{target, wish.share});
-  const Moved moved = approach_exponential(flattened(state.velocity_C, body.up_C, measure), target,
-                                           context.profile.skid.run_out_time / grip_of(state), context.dt);
-  go_along_ground(context, body, moved, state);
+  const Vec3 from = flattened(state.velocity_C, body.up_C, context.profile.ground.speed_on_slopes);
+  const double grip = grip_of(state);
+  const Vec3 blown = blown_on_ground(context, body, grip);
+  const auto with = [&](double some_grip, const Vec3& wind) {
+    return approach_exponential(from, target + wind, context.profile.skid.run_out_time / some_grip, context.dt);
+  };
+  if (context.ledger != nullptr)
+    context.note(entry::Wish{along_ground(context, body, state, target), wish.share, blown});
+  tell_response(context, along_ground(context, body, state, from), grip, blown,
+                [&](double some_grip, const Vec3& wind) {
+                  return along_ground(context, body, state, with(some_grip, wind).velocity);
+                });
+  go_along_ground(context, body, with(grip, blown), state);
 }
 
 }  // namespace
@@ -188,8 +279,12 @@ void run_out(const StepContext& context, const Body& body, const Wish& wish, Cha
 void move_skidding(const StepContext& context, const Body& body, const Wish& wish, CharacterState& state) {
   state.acceleration_C = Vec3(0.0);
   if (state.grounded()) return run_out(context, body, wish, state);
-  context.note(entry::Wish{wish.direction_C * (wish.share * context.profile.skid.steering_speed), wish.share});
-  const Moved moved = skid_down(context, body, wish, state);
+  const double grip = context.profile.skid.friction * state.ground.surface.friction;
+  const Vec3 blown = blown_on_ground(context, body, grip);
+  context.note(
+      entry::Wish{wish.direction_C * (wish.share * context.profile.skid.steering_speed), wish.share, blown});
+  tell_skid(context, body, wish, state, grip, blown);
+  const Moved moved = skid_down(context, body, wish, state, grip, blown);
   AirSlide how;
   how.skidding = true;
   how.frame_velocity_C = state.ground_velocity_C;
@@ -200,7 +295,7 @@ void move_skidding(const StepContext& context, const Body& body, const Wish& wis
   note_stop(context, slid, state.foot_C, [&](double seconds) {
     StepContext sooner = context;
     sooner.dt = seconds;
-    return context.pushes.beyond(skid_down(sooner, body, wish, state).displacement);
+    return context.pushes.beyond(skid_down(sooner, body, wish, state, grip, blown).displacement);
   });
   take(slid, state);
 }
@@ -256,27 +351,65 @@ MovedSmooth steered(const Response& response, const Vec3& velocity, const Vec3& 
 
 }  // namespace
 
+namespace {
+
+// What steers in the air: against the air, which may move.
+struct AirSteering {
+  Vec3 wind;  // As it is felt.
+  Vec3 asked, target;
+  Response response;
+  bool wished;
+  Vec3 level_velocity, acceleration;  // To begin with; the velocity against the course.
+
+  AirSteering(const StepContext& context, const Body& body, const Wish& wish, const CharacterState& state,
+              const Vec3& felt_wind)
+      : wind(felt_wind),
+        response(context.profile.air.response),
+        wished(wish.share > 0.0),
+        level_velocity(body.flat(state.velocity_C)),
+        acceleration(body.flat(state.acceleration_C)) {
+    const Profile::Air& air = context.profile.air;
+    // Who is faster already, from a run-up or carried, keeps that along the wish; steering alone does not gain
+    // it. In wind no more than the run-up was: it slows who jumps against it.
+    const double reached = std::min(air.speed, state.run_up_speed + air.over_run_up);
+    double kept = std::max(dot(level_velocity - wind, wish.direction_C), 0.0);
+    if (wind != Vec3(0.0)) {
+      kept = std::min(kept, state.run_up_speed);
+      const double blown = length(wind) / std::max(air.wind_time, 1e-6);
+      response.deceleration = std::max(response.deceleration, blown);
+    }
+    asked = wish.direction_C * (wish.share * std::max(reached, kept));
+    target = along_known_wall(context, asked, state.wall_normal_C);
+  }
+
+  // Velocity and way against the course.
+  MovedSmooth after(double seconds) const {
+    const MovedSmooth against_air =
+        steered(response, level_velocity - wind, acceleration, target, wished, seconds);
+    return {against_air.velocity + wind, against_air.acceleration, against_air.displacement + wind * seconds};
+  }
+};
+
+void tell_flight(const StepContext& context, const Body& body, const Wish& wish, const CharacterState& state,
+                 const AirSteering& steering, const Pull& pull) {
+  if (context.ledger == nullptr) return;
+  context.note(entry::Wish{steering.asked, wish.share, steering.wind});
+  const double rise = dot(state.velocity_C, body.up_C);
+  context.note(entry::Gravity{body.up_C * (rise_for(pull, rise, context.dt).speed - rise),
+                              gravity_at(pull, rise), context.profile.terminal_speed,
+                              height_to_apex(pull, rise)});
+  const Vec3 still = AirSteering(context, body, wish, state, Vec3(0.0)).after(context.dt).velocity;
+  tell_change(context, Why::Intent, body.flat(still) - steering.level_velocity);
+  tell_change(context, Why::Wind, body.flat(steering.after(context.dt).velocity - still));
+}
+
+}  // namespace
+
 void move_in_air(const StepContext& context, const Body& body, const Wish& asked_for, CharacterState& state) {
   const Wish wish = slipping_off(context, body, asked_for, state);
-  const Values& profile = context.profile;
-  // Steering, and what drags at the character, are against the air, which may move.
-  const Vec3 wind = body.flat(body.world.wind()) * profile.air.wind_share;
-  const Vec3 level_velocity = body.flat(state.velocity_C) - wind;
-  // Who is faster already, from a run-up or carried, keeps that along the wish; steering alone does not gain
-  // it.
-  // In wind no more than the run-up was: it slows who jumps against it.
-  const double reached = std::min(profile.air.speed, state.run_up_speed + profile.air.over_run_up);
-  double kept = std::max(dot(level_velocity, wish.direction_C), 0.0);
-  Response response = profile.air.response;
-  if (wind != Vec3(0.0)) {
-    kept = std::min(kept, state.run_up_speed);
-    const double blown = length(wind) / std::max(profile.air.wind_time, 1e-6);
-    response.deceleration = std::max(response.deceleration, blown);
-  }
-  const double full_speed = std::max(reached, kept);
-  const Vec3 asked = wish.direction_C * (wish.share * full_speed);
-  const Vec3 target = along_known_wall(context, asked, state.wall_normal_C);
-  context.note(entry::Wish{asked, wish.share, wind});
+  const AirSteering steering(context, body, wish, state, felt_wind(context, body));
+  const Pull pull = pull_on(context.profile, state.flight_of, state.jump_cut);
+  tell_flight(context, body, wish, state, steering, pull);
 
   struct Flown {
     MovedSmooth level;
@@ -285,18 +418,16 @@ void move_in_air(const StepContext& context, const Body& body, const Wish& asked
   };
   // Who has left a piece in this tick went with it already, and his own way holds what it gave.
   const auto fly = [&](double seconds) {
-    const MovedSmooth level =
-        steered(response, level_velocity, body.flat(state.acceleration_C), target, wish.share > 0.0, seconds);
-    const Risen risen =
-        rise_for(pull_on(profile, state.flight_of, state.jump_cut), dot(state.velocity_C, body.up_C), seconds);
-    const Vec3 way = body.flat(level.displacement) + wind * seconds + body.up_C * risen.height -
+    const MovedSmooth level = steering.after(seconds);
+    const Risen risen = rise_for(pull, dot(state.velocity_C, body.up_C), seconds);
+    const Vec3 way = body.flat(level.displacement) + body.up_C * risen.height -
                      context.pushes.carried_C * (seconds / context.dt);
     return Flown{level, risen, context.pushes.beyond(way)};
   };
   const Flown flown = fly(context.dt);
-  const Vec3 velocity = body.flat(flown.level.velocity) + wind + body.up_C * flown.risen.speed;
+  const Vec3 velocity = body.flat(flown.level.velocity) + body.up_C * flown.risen.speed;
   AirSlide how;
-  how.highest_step = profile.air.highest_step;
+  how.highest_step = context.profile.air.highest_step;
   how.stop_after = stop_after(context);
   const Slid slid = slide_in_air(context, body, state.foot_C, flown.way_C, velocity, how);
   note_stop(context, slid, state.foot_C, [&](double seconds) { return fly(seconds).way_C; });
@@ -312,6 +443,7 @@ void move_in_flight(const StepContext& context, const Body& body, CharacterState
   const Vec3 target = wish.direction_C * (wish.share * fly.speed);
   context.note(entry::Wish{target, wish.share});
   const Moved moved = approach_exponential(state.velocity_C, target, fly.time, context.dt);
+  tell_change(context, Why::Intent, moved.velocity - state.velocity_C);
   take(slide_in_air(context, body, state.foot_C,
                     context.pushes.beyond(moved.displacement - context.pushes.carried_C), moved.velocity, {}),
        state);

@@ -11,6 +11,7 @@
 #include "motion/moving.h"
 #include "motion/piece_velocity.h"
 #include "motion/stance.h"
+#include "motion/velocity_log.h"
 
 namespace lagniappe {
 namespace {
@@ -133,6 +134,7 @@ void move_and_find_ground(const StepContext& context, const Body& body, const Wi
                           CharacterState& state) {
   const Stood was{state.ground, state.foot_C};
   const Verdict before = was.ground.verdict;
+  VelocityLog log(context, state);
   std::optional<CharacterState> lay;
   if (state.lying()) lay = state;
   if (before == Verdict::Steep || (before == Verdict::Walkable && skids)) {
@@ -142,6 +144,7 @@ void move_and_find_ground(const StepContext& context, const Body& body, const Wi
   } else {
     move_in_air(context, body, wish, state);
   }
+  if (before != Verdict::Walkable) log.rest_is(entry::Change::Why::Contact);
   find_ground(context, body, was, state);
   // Off the ground the velocity goes on along the face that was left.
   if (before == Verdict::Walkable && !state.grounded()) {
@@ -150,6 +153,7 @@ void move_and_find_ground(const StepContext& context, const Body& body, const Wi
   }
   land_or_leave(context, body, before, was.ground.piece, state);
   if (lay) settle_lying(context, *lay, state);
+  log.rest_is(entry::Change::Why::Ground);
 }
 
 }  // namespace lagniappe

@@ -145,6 +145,26 @@ Risen rise_for(const Pull& pull, double speed, double time) {
   return {speed, height};
 }
 
+double gravity_at(const Pull& pull, double speed) {
+  for (int i = 0; i < pull.count; ++i) {
+    if (speed > pull.bands[i].above) return pull.bands[i].gravity;
+  }
+  return 0.0;
+}
+
+double height_to_apex(const Pull& pull, double speed) {
+  double height = 0.0;
+  for (int i = 0; i < pull.count && speed > 0.0; ++i) {
+    const auto [above, gravity] = pull.bands[i];
+    if (speed <= above) continue;
+    if (gravity <= 0.0) return kInfinite;
+    const double to = std::max(above, 0.0);
+    height += 0.5 * (speed * speed - to * to) / gravity;
+    speed = to;
+  }
+  return height;
+}
+
 JumpArc jump_arc(const Values& profile, int jump, double released, double from) {
   if (profile.gravity <= 0.0) return {};
   const Flight flight = flight_of(profile, jump, released);

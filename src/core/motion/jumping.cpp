@@ -4,6 +4,7 @@
 #include "lagniappe/handling.h"
 #include "motion/moving.h"
 #include "motion/upright_way.h"
+#include "motion/velocity_log.h"
 
 namespace lagniappe {
 namespace {
@@ -34,11 +35,13 @@ void take_off(const StepContext& context, const Values& flight, const JumpChoice
       entry::Jump{choice.from, choice.jump, speed, height, late_by, fresh ? 0.0 : state.since_jump_press});
   // From the ground a jump goes straight up, on top of what a rising piece gives; one in the air replaces the
   // rise speed, so it is as high as it is set.
+  VelocityLog log(context, state);
   state.velocity_C = across(state.velocity_C, up) + up * speed;
   if (choice.from == From::Wall) {
     state.velocity_C = across(state.velocity_C, state.wall_normal_C) + state.wall_normal_C * values.wall_push;
     state.jumped_wall = static_cast<float>(wall_yaw(state));
   }
+  log.rest_is(entry::Change::Why::Jump);
   if (state.ground.verdict != Verdict::None) leave_ground(context, state);
   state.jump_waits = state.may_jump_late = false;
   if (choice.jump > 0) state.air_jumps_used = static_cast<std::int16_t>(choice.jump);
@@ -80,10 +83,12 @@ std::optional<JumpChoice> choose(const StepContext& context, const CharacterStat
 }  // namespace
 
 void leave_ground(const StepContext& context, CharacterState& state) {
+  VelocityLog log(context, state);
   const Vec3 inherited = inherited_velocity(context, state.ground_velocity_C, state.up_C());
   state.velocity_C += inherited;
   state.ground_velocity_C = Vec3(0.0);
   state.run_up_speed = length(across(state.velocity_C, state.up_C()));
+  log.rest_is(entry::Change::Why::Carrier);
   context.note(entry::LeftGround{state.run_up_speed, inherited});
 }
 

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: MIT
 #include "lagniappe/ledger.h"
 
+#include <algorithm>
+
 #include <nlohmann/json.hpp>
 
 #include "motion/ledger_words.h"
@@ -38,6 +40,16 @@ struct Writer {
     Json json = {{"kind", "wish"}, {"velocity", list(e.velocity_C)}, {"share", e.share}};
     if (e.air_C != Vec3(0.0)) json["air"] = list(e.air_C);
     return json;
+  }
+  Json operator()(const entry::Gravity& e) const {
+    return {{"kind", "gravity"},
+            {"change", list(e.change_C)},
+            {"gravity", e.gravity},
+            {"terminal_speed", e.terminal_speed},
+            {"apex_m", e.apex}};
+  }
+  Json operator()(const entry::Change& e) const {
+    return {{"kind", "velocity"}, {"why", word(kChangeNames, e.why)}, {"change", list(e.change_C)}};
   }
   Json operator()(const entry::StateChange& e) const {
     Json json = {{"kind", "state"},
@@ -145,6 +157,26 @@ struct Writer {
 
 std::string to_json(const LedgerEntry& entry, const World& world) {
   return std::visit(Writer{world}, entry).dump(-1, ' ', false, Json::error_handler_t::replace);
+}
+
+Vec3 velocity_change(const LedgerEntry& entry) {
+  if (const auto* gravity = std::get_if<entry::Gravity>(&entry)) return gravity->change_C;
+  if (const auto* change = std::get_if<entry::Change>(&entry)) return change->change_C;
+  return Vec3(0.0);
+}
+
+std::vector<VelocityPart> velocity_parts(const Ledger& ledger) {
+  std::vector<VelocityPart> parts;
+  for (const LedgerEntry& entry : ledger.entries) {
+    const auto* change = std::get_if<entry::Change>(&entry);
+    if (change == nullptr && !std::holds_alternative<entry::Gravity>(entry)) continue;
+    const std::string_view cause = change ? kChangeNames[static_cast<std::size_t>(change->why)] : "gravity";
+    const auto same = [&](const VelocityPart& part) { return part.cause == cause; };
+    auto part = std::find_if(parts.begin(), parts.end(), same);
+    if (part == parts.end()) part = parts.insert(part, {cause, Vec3(0.0)});
+    part->change_C += velocity_change(entry);
+  }
+  return parts;
 }
 
 }  // namespace lagniappe

@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: MIT
 // Ledger entries as sentences for people.
+#include <utility>
+
 #include <fmt/format.h>
 
 #include "lagniappe/ledger.h"
@@ -15,6 +17,11 @@ std::string metres(double m) {
   return std::abs(m) < kShort ? fmt::format("{:.2f} mm", m * 1000.0) : fmt::format("{:.3f} m", m);
 }
 std::string angle(double radians) { return fmt::format("{:.1f}\u00b0", degrees(radians)); }
+// m/s with their sign along each axis of the course.
+std::string change(const Vec3& v) {
+  if (length(v) < 5e-3) return fmt::format("by {:.3f} mm/s", length(v) * 1000.0);
+  return fmt::format("by ({:+.2f}, {:+.2f}, {:+.2f}) m/s", v.x, v.y, v.z);
+}
 std::string direction(const Vec3& v) { return fmt::format("({:.2f}, {:.2f}, {:.2f})", v.x, v.y, v.z); }
 
 struct Teller {
@@ -54,6 +61,24 @@ struct Teller {
                        direction(unit_or(e.velocity_C, Vec3(0.0))), e.share * 100.0) +
            air;
   }
+  std::string operator()(const entry::Gravity& e) const {
+    const std::string text =
+        fmt::format("gravity, {:.2f} m/s\u00b2 in force, changes the velocity {}", e.gravity, change(e.change_C));
+    if (e.apex > 0.0) return fmt::format("{}; the apex is {} further up", text, metres(e.apex));
+    return fmt::format("{}; it falls at {:.1f} m/s at most", text, e.terminal_speed);
+  }
+  std::string operator()(const entry::Change& e) const {
+    constexpr std::array<const char*, 9> kWhat = {"the response to the wish",
+                                                  "the grip of the surface",
+                                                  "the wind",
+                                                  "what carries",
+                                                  "the jump",
+                                                  "the table's script",
+                                                  "what was met",
+                                                  "the ground underfoot",
+                                                  "the reset"};
+    return fmt::format("{} changes the velocity {}", kWhat[static_cast<std::size_t>(e.why)], change(e.change_C));
+  }
   std::string operator()(const entry::StateChange& e) const {
     const std::string text =
         fmt::format("state: {} \u2192 {}", state_name(e.chart.get(), e.from), state_name(e.chart.get(), e.to));
@@ -76,6 +101,9 @@ struct Teller {
     return fmt::format("landed at {:.2f} m/s of fall: {:.2f} m/s along the ground, {}", e.fall, e.after, what);
   }
   std::string operator()(const entry::Instant& e) const {
+    if (e.why == entry::Instant::Why::Waits)
+      return fmt::format("{:.1f} ms into the tick: too much has begun in it, what else does waits for its end",
+                         e.at * 1000.0);
     constexpr std::array<const char*, 4> kWhat = {"something is met", "what is underfoot changes",
                                                   "the piece underfoot falls away", "the state changes"};
     return fmt::format("{:.1f} ms into the tick {}: from here on it moves by that", e.at * 1000.0,
@@ -202,6 +230,19 @@ struct Teller {
 
 std::string to_sentence(const LedgerEntry& entry, const World& world) {
   return std::visit(Teller{world}, entry);
+}
+
+std::string velocity_sentence(const Vec3& before_C, const Vec3& after_C, const Ledger& ledger) {
+  constexpr double kShown = 5e-3;  // m/s.
+  std::string text = fmt::format("velocity {} to {} m/s", direction(before_C), direction(after_C));
+  bool first = true;
+  for (const VelocityPart& part : velocity_parts(ledger)) {
+    const Vec3& v = part.change_C;
+    if (length(v) < kShown) continue;
+    text += fmt::format("{} {} ({:+.2f}, {:+.2f}, {:+.2f})", std::exchange(first, false) ? ":" : " +", part.cause,
+                        v.x, v.y, v.z);
+  }
+  return first ? text + ": nothing changed it" : text;
 }
 
 bool is_refusal(const LedgerEntry& entry) {

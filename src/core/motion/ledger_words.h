@@ -18,7 +18,7 @@ inline constexpr std::array<const char*, 4> kJumpsFrom = {"ground", "skid", "wal
 inline constexpr std::array<const char*, 6> kJumpRefusals = {"no ground", "air jumps used up", "skidding",
                                                              "same wall", "no head room",      "state"};
 inline constexpr std::array<const char*, 3> kStanceWaits = {"ceiling", "wall", "drop"};
-inline constexpr std::array<const char*, 4> kInstants = {"contact", "ground", "support", "state"};
+inline constexpr std::array<const char*, 5> kInstants = {"contact", "ground", "support", "state", "waits"};
 inline constexpr std::array<const char*, 2> kLieHolds = {"drop", "wall"};
 
 // Of the built-in chart where there is none.

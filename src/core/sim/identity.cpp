@@ -81,9 +81,9 @@ class WordHash {
     for (int i = 0; i < 3; ++i) mix(std::bit_cast<std::uint32_t>(v[i]));
   }
   void operator()(const char*, float value) { mix(std::bit_cast<std::uint32_t>(value)); }
-  template <std::size_t kCount>
-  void operator()(const char*, const std::array<float, kCount>& values) {
-    for (const float value : values) mix(std::bit_cast<std::uint32_t>(value));
+  template <typename T, std::size_t kCount>
+  void operator()(const char* name, const std::array<T, kCount>& values) {
+    for (const T value : values) (*this)(name, value);
   }
   void operator()(const char*, double value) { mix(std::bit_cast<std::uint64_t>(value)); }
   template <typename T>

@@ -11,6 +11,7 @@
 #include "motion/moving.h"
 #include "motion/push_out.h"
 #include "motion/stance.h"
+#include "motion/velocity_log.h"
 
 namespace lagniappe {
 namespace {
@@ -77,11 +78,15 @@ void settle_eye(const StepContext& context, CharacterState& state) {
 
 // What moves the character before it does so itself.
 void be_moved(StepContext& context, CharacterState& state) {
+  using Why = entry::Change::Why;
   const Body body(context, state);
+  VelocityLog log(context, state);
   Carried carried = carry(context, body, state);
   if (carried.by == kNoPiece) carried = accompany(context, body, state);
+  log.rest_is(Why::Carrier);
   context.pushes = take_pushes(context, body, carried, state);
   leave_overlap(context, body, state);
+  log.rest_is(Why::Contact);
 }
 
 // The wish, with what a script asks for in place of the stick.
@@ -101,7 +106,9 @@ Wish wished(const StepContext& context, const std::optional<Vec2>& steer, const 
 void move(const StepContext& context, const Wish& wish, Behaviour behaviour, CharacterState& state) {
   const Body body(context, state);
   if (behaviour == Behaviour::Fly) {
+    VelocityLog log(context, state);
     move_in_flight(context, body, state);
+    log.rest_is(entry::Change::Why::Contact);
   } else {
     move_and_find_ground(context, body, wish, behaviour == Behaviour::Skid, state);
   }

@@ -63,9 +63,14 @@ class ChartMaker {
     for (std::size_t i = 0; i < table_.states.size(); ++i) {
       const std::string &name = table_.states[i].name, place = state_place(i) + "/name";
       if (name.empty() || name.size() > 40) fail(place, "a state's name has 1 to 40 bytes");
+      const std::string& group = table_.states[i].group;
+      if (std::any_of(name.begin(), name.end(), ascii::is_control))
+        fail(place, "a state's name has no control characters");
+      if (std::any_of(group.begin(), group.end(), ascii::is_control))
+        fail(state_place(i) + "/in", "a group's name has no control characters");
       if (name == kAnyState) fail(place, "no state may be called “any”: that stands for all of them");
       if (!names.insert(name).second) fail(place, fmt::format("there are two states “{}”", name));
-      if (table_.states[i].group == kAnyState)
+      if (group == kAnyState)
         fail(state_place(i) + "/in", "no group may be called “any”: that stands for all states");
       if (groups.contains(name)) fail(place, fmt::format("“{}” is the name of a group, too", name));
     }

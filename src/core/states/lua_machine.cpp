@@ -114,16 +114,22 @@ ScriptHost& changeable(lua_State* lua) {
 }
 
 // Nothing but finite numbers gets into a state.
-double number_at(lua_State* lua, int index) {
+double finite_at(lua_State* lua, int index) {
   const double value = luaL_checknumber(lua, index);
   if (!std::isfinite(value)) luaL_error(lua, "a number that is not finite cannot be used");
+  return value;
+}
+
+// For velocities and shares: more is a mistake.
+double number_at(lua_State* lua, int index) {
+  const double value = finite_at(lua, index);
   if (std::abs(value) > 1e6) luaL_error(lua, "a number beyond a million cannot be used");
   return value;
 }
 
 int write_memory(lua_State* lua) {
   const auto slot = static_cast<std::size_t>(slot_of(lua));
-  changeable(lua).state->memory[slot] = static_cast<float>(number_at(lua, 3));
+  changeable(lua).state->memory[slot] = finite_at(lua, 3);
   return 0;
 }
 

@@ -24,6 +24,11 @@ double slope(const CharacterState& s) {
   return degrees(std::acos(std::clamp(dot(s.ground.normal_C, s.up_C()), -1.0, 1.0)));
 }
 
+double trend(const CharacterState& s) {
+  const Vec3 normal = unit_or(Vec3(s.ground_trend_C), Vec3(0.0));
+  return normal == Vec3(0.0) ? 0.0 : degrees(std::acos(std::clamp(dot(normal, s.up_C()), -1.0, 1.0)));
+}
+
 // Against the course, and against what is underfoot.
 Vec3 course_velocity(const SignalView& v) {
   return v.under_way ? v.state.velocity_C + v.state.ground_velocity_C : v.state.velocity_C;
@@ -238,6 +243,40 @@ constexpr Signal kSignals[] = {
      [](const SignalView& v) { return v.state.eye_offset; }},
     {"carried_speed", "speed of what carries", "m/s", false, "Of the piece underfoot.",
      [](const SignalView& v) { return length(v.state.ground_velocity_C); }},
+    {"gathered", "gathered speed", "m/s", false, "What holding the push has added to the lowest gathered speed.",
+     [](const SignalView& v) { return v.state.gathered; }},
+    {"run_up", "speed of the run-up", "m/s", false, "Across up, when the ground was last left.",
+     [](const SignalView& v) { return v.state.run_up_speed; }},
+    {"steering_acceleration", "acceleration of the response", "m/s2", false,
+     "What the smooth response goes on with; 0 with the others.",
+     [](const SignalView& v) { return length(v.state.acceleration_C); }},
+    {"since_push", "time without a push", "s", false, "Since the stick was last pushed; at most 60.",
+     [](const SignalView& v) { return std::min(double(v.state.since_push), kLongest); }},
+    {"ground_trend", "slope, averaged", "deg", false,
+     "Of the ground's normal over the last tenth of a second, by which crests are told; 0 in the air.",
+     [](const SignalView& v) { return trend(v.state); }},
+    {"may_jump_late", "late jump possible", "", true,
+     "Whether no jump has been made since the ground was left, so that one may still be from there.",
+     [](const SignalView& v) { return double(v.state.may_jump_late); }},
+    {"jump_waits", "jump remembered", "", true, "Whether a press that was refused waits for the landing.",
+     [](const SignalView& v) { return double(v.state.jump_waits); }},
+    {"since_refused_jump", "since refused jump", "s", false,
+     "Since the press that is remembered; 0 while none is, at most 60.",
+     [](const SignalView& v) { return v.state.jump_waits ? std::min(v.state.since_jump_press, kLongest) : 0.0; }},
+    {"first_jump_used", "first jump used", "", true, "Whether it was made since the landing.",
+     [](const SignalView& v) { return double(v.state.first_jump_used); }},
+    {"flight_of", "jump of this flight", "", false, "0 the first, k the k-th in the air; -1 where it is of none.",
+     [](const SignalView& v) { return double(v.state.flight_of); }},
+    {"jump_cut", "jump cut short", "", true,
+     "Whether the button was let go while rising, or a ceiling was met, in this flight.",
+     [](const SignalView& v) { return double(v.state.jump_cut); }},
+    {"wall_jumped_off", "wall jumped off", "deg", false,
+     "Yaw in the body's frame of the normal of the wall that was jumped off last; 0 where none was since landing.",
+     [](const SignalView& v) { return v.state.jumped_wall < kLongAgo ? degrees(v.state.jumped_wall) : 0.0; }},
+    {"lie_pitch", "pitch of the lying body", "deg", false, "By how much the head is higher than the feet.",
+     [](const SignalView& v) { return degrees(v.state.lie_pitch); }},
+    {"stride", "phase of the stride", "", false, "Of two steps, from 0 to 1.",
+     [](const SignalView& v) { return double(v.state.stride); }},
     {"dt", "length of a tick", "s", false, "One divided by the tick rate.",
      [](const SignalView& v) { return v.dt; }, true},
     {"x", "foot x", "m", false, "In the course frame.", [](const SignalView& v) { return v.state.foot_C.x; }},
@@ -271,7 +310,8 @@ SignalView view_at(const Run& run, const Take& take, const World& world, const V
 }
 
 double value_at(const Signal& signal, const Run& run, const Take& take, const World& world, std::size_t tick) {
-  return signal.value(view_at(run, take, world, take.profile, tick));
+  const Values values = chart_of(take.profile).values_in(run.state(tick).state, take.profile);
+  return signal.value(view_at(run, take, world, values, tick));
 }
 
 }  // namespace lagniappe

@@ -5,6 +5,7 @@
 #include "motion/ground.h"
 #include "motion/moving.h"
 #include "motion/push_out.h"
+#include "states/table_pass.h"
 
 namespace lagniappe {
 
@@ -45,7 +46,9 @@ Vec3 out_of_the_ground(const StepContext& context, const Body& body, const Vec3&
 
 }  // namespace
 
-CharacterState start_state(const Profile& profile, const Home& home, const World& world, double time) {
+namespace {
+
+CharacterState placed(const Profile& profile, const Home& home, const World& world, double time) {
   CharacterState state = start_state(profile, home);
   state.time = time;
   const InputFrame nothing;
@@ -55,10 +58,26 @@ CharacterState start_state(const Profile& profile, const Home& home, const World
   if (found.ground.verdict != Verdict::Walkable) return state;
   state.ground = found.ground;
   state.ground_velocity_C = ground_velocity(context, state);
-  state.velocity_C = state.ground_velocity_C;
   state.ground_trend_C = state.ground.normal_C;
   state.may_jump_late = true;
   state.state = fitting_state(chart_of(profile), "Stand", Behaviour::Ground);
+  return state;
+}
+
+}  // namespace
+
+CharacterState start_state(const Profile& profile, const Home& home, const World& world, double time) {
+  CharacterState state = placed(profile, home, world, time);
+  const StateChart& chart = chart_of(profile);
+  if (chart.state(state.state).on_entry != nullptr) {
+    const InputFrame nothing;
+    const CharacterState before = state;
+    Values values = chart.values_in(state.state, profile);
+    const StepContext context{nothing, values, world, 0.0, nullptr, Moment{state.time}};
+    PassMemory memory;
+    TablePass(profile, chart, context, before, values, state, memory).begin();
+  }
+  state.velocity_C += state.ground_velocity_C;
   return state;
 }
 

@@ -10,6 +10,7 @@
 #include "motion/button_edges.h"
 #include "motion/look.h"
 #include "motion/moving.h"
+#include "motion/velocity_log.h"
 #include "states/advance.h"
 #include "world/neighbourhood.h"
 
@@ -313,6 +314,8 @@ void Tick::go_until(double time) {
   for (int parts = 1; state_.time < time;) {
     const bool slips = state_.ground.verdict == Verdict::Perched && time - state_.time > kSlipTime;
     const double until = slips ? state_.time + kSlipTime : time;
+    if (parts == kMostParts && ledger_ != nullptr)
+      ledger_->entries.emplace_back(entry::Instant{Why::Waits, state_.time - before_.time});
     const double to = part(until, parts < kMostParts);
     parts += to < until;
     input_.pressed = {};
@@ -344,13 +347,14 @@ void Tick::end() {
   ++state_.tick;
 }
 
-CharacterState put_home(const StepContext& context, const CharacterState& state, const Profile& profile,
-                        bool out_of_limits) {
+CharacterState put_home(const StepContext& context, const CharacterState& state, const Vec3& velocity_C,
+                        const Profile& profile, bool out_of_limits) {
   context.note(entry::Reset{out_of_limits});
   CharacterState home = start_state(profile, state.home, context.world, context.now.time);
   home.tick = state.tick + 1;
   home.times_put_home = state.times_put_home + 1;
   home.held = context.input.held;
+  tell_change(context, entry::Change::Why::Reset, home.velocity_C - velocity_C);
   return home;
 }
 
@@ -360,10 +364,10 @@ CharacterState step(const CharacterState& before, const InputFrame& input, const
                     const World& world, double dt, Ledger* ledger) {
   assert(dt > 0.0 && dt <= 0.1 + kTouch);
   const StepContext whole{input, profile, world, dt, ledger, Moment{before.time + dt}};
-  if (input.pressed.has(Action::Reset)) return put_home(whole, before, profile, false);
+  if (input.pressed.has(Action::Reset)) return put_home(whole, before, before.velocity_C, profile, false);
   CharacterState state = before;
   Tick(before, input, profile, world, dt, ledger, state).go();
-  if (!world.limits().contains(state.foot_C)) state = put_home(whole, before, profile, true);
+  if (!world.limits().contains(state.foot_C)) state = put_home(whole, before, state.velocity_C, profile, true);
   return state;
 }
 

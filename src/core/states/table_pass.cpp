@@ -5,6 +5,7 @@
 #include <utility>
 
 #include "motion/jumping.h"
+#include "motion/velocity_log.h"
 
 namespace lagniappe {
 
@@ -74,7 +75,7 @@ void TablePass::enter(StateId to) {
   values_ = chart_.values_in(to, profile_);
   const StateChart::State& entered = present();
   for (std::size_t i = 0; i < entered.forgets.size(); ++i) {
-    if (entered.forgets[i]) state_.memory[i] = 0.0f;
+    if (entered.forgets[i]) state_.memory[i] = 0.0;
   }
   if (entered.behaviour == Behaviour::Fly) lift_off(context_, state_);
   act(entered.on_entry.get(), values_);
@@ -85,7 +86,9 @@ void TablePass::act(const ScriptAction* action, const Values& flight) {
   const SignalView signals = view(false);
   const Body body(context_, state_);
   ScriptHost host{signals, &state_, &context_, &body, &flight};
+  VelocityLog log(context_, state_);
   tell(action->run(host));
+  log.rest_is(entry::Change::Why::Script);
   memory_.jumped = memory_.jumped || host.jumped;
   memory_.used_jump_press = memory_.used_jump_press || host.jumped;
 }
@@ -96,7 +99,9 @@ TablePass::Asked TablePass::run_script() {
   signals.dt = context_.dt;
   const Body body(context_, state_);
   ScriptHost host{signals, &state_, &context_, &body, &values_};
+  VelocityLog log(context_, state_);
   const std::string error = present().script->run(host);
+  log.rest_is(entry::Change::Why::Script);
   memory_.jumped = memory_.jumped || host.jumped;
   memory_.used_jump_press = memory_.used_jump_press || host.jumped;
   if (error.empty()) return {host.steer, host.gravity_share};

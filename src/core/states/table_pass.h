@@ -40,6 +40,9 @@ class TablePass {
   void before_motion() { pass(true); }
   void after_motion() { pass(false); }
 
+  // The entry action of the state that it begins in.
+  void begin() { act(present().on_entry.get(), values_); }
+
   // What a script asks for in place of the stick, and of gravity.
   struct Asked {
     std::optional<Vec2> steer;

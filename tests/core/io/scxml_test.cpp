@@ -65,7 +65,7 @@ TEST_CASE("Names, texts and orders that XML makes hard come back as they were") 
   a.name = "Wade & \"wait\" <1>";
   a.group = "Über Wasser";
   a.pose = "stand";
-  a.on_entry = "local x = 1 < 2 and \"]]>\" or 'a&b'\nmemory.mud = memory.mud + 1";
+  a.on_entry = "local x = 1 < 2 and \"]]>\" or 'a&b'\nmemory.mud = memory.mud + 1\r\nmemory.silt = 1";
   a.overrides = {{"walls.kept", Override::Kind::Value, 0.0, {{{{0.0, 1.0}, {90.0, 0.25}}}, 2}, {}},
                  {"ground.facing", Override::Kind::Value, 2.0, {}, {}}};
   a.memory = {"mud"};

@@ -205,6 +205,18 @@ TEST_CASE("Angles are written so that they read back to the same bits") {
   }
 }
 
+TEST_CASE("Angles come back from a file as they were written") {
+  for (int i = -36000; i <= 36000; ++i) {
+    const double written = i / 100.0;
+    REQUIRE(exact_degrees(radians(written)) == written);
+  }
+  Random random(5);
+  for (int i = 0; i < 100000; ++i) {
+    const double written = std::round(random.between(-360, 360) * 1e6) / 1e6;
+    REQUIRE(exact_degrees(radians(written)) == written);
+  }
+}
+
 TEST_CASE("A trace reads back to the same numbers") {
   const Profile profile;
   const TriangleWorld world = Scene().floor().world();

@@ -78,7 +78,9 @@ TEST_CASE("Every kind of entry becomes one JSON object with its kind") {
       entry::LieHeld{entry::LieHeld::Why::Drop, true},
       entry::Exhausted{6, 0.05},
       entry::Instant{entry::Instant::Why::Contact, 0.004},
-      entry::Landed{6.0, 4.0, 3.5}};
+      entry::Landed{6.0, 4.0, 3.5},
+      entry::Gravity{Vec3(0, -0.3, 0), 20.0, 50.0, 0.8},
+      entry::Change{entry::Change::Why::Grip, Vec3(0.1, 0, 0)}};
   REQUIRE(all.size() == std::variant_size_v<LedgerEntry>);
   std::set<std::string> kinds;
   for (const LedgerEntry& e : all) {

@@ -59,6 +59,7 @@ Seen walk(const Json& w, const Course& course, const TriangleWorld& world, int h
   for (long tick = std::lround(w["seconds"].get<double>() * hz); tick > 0; --tick) {
     Ledger ledger;
     const CharacterState s = step(seen.end, player.next(), *profile, world, 1.0 / hz, &ledger);
+    must_sum_to_the_change(ledger, seen.end, s);
     seen.states.emplace(built_in_chart()->name_of(s.state));
     if (s.ground.verdict != Verdict::None) seen.pieces.emplace(world.piece_name(s.ground.piece));
     for (const LedgerEntry& e : ledger.entries) {

@@ -342,6 +342,15 @@ TEST_CASE("A retake with other values parts where they first matter, and says ho
   const Run faster = run_of(retake_of(take, take.profile, nullptr, take.course_identity, world, 240), world);
   CHECK(faster.ticks() == 720);
   CHECK(compare(before, faster).furthest < 0.1);
+  // The same both ways round, whatever the rates.
+  const Run slow_low = run_of(retake_of(take, low, nullptr, take.course_identity, world, 20), world);
+  const Comparison one = compare(slow_low, faster), other = compare(faster, slow_low);
+  CHECK(one.furthest == other.furthest);
+  REQUIRE((one.parting && other.parting));
+  CHECK(*other.parting == *one.parting * 12);
+  CHECK(other.furthest_at == one.furthest_at * 12);
+  CHECK(other.apart.size() == (one.apart.size() - 1) * 12 + 1);
+  CHECK(double(other.apart[other.furthest_at]) == Approx(other.furthest));
   CHECK_FALSE(compare(before, faster).drift);
 }
 

@@ -231,6 +231,55 @@ TEST_CASE("Scripts move the character, keep what they need in slots, and failing
   }
 }
 
+TEST_CASE("A memory slot holds the number that is written") {
+  for (const char* written : {"0.5", "0.1", "0.7", "2.3", "16777217", "1/3"}) {
+    const std::string number = written;
+    const Profile profile = with_table([&](StateTable& t) {
+      t.memory = {"m"};
+      t.states[0].on_entry = "memory.m = " + number;
+      StateSpec kept;
+      kept.name = "Kept";
+      kept.like = t.states[0].name;
+      t.states.push_back(kept);
+      t.transitions.push_back({t.states[0].name, "Kept", "memory.m == " + number, 99, 0.0, ""});
+    });
+    Driven d(Scene().floor().world(), profile);
+    d.go(0.1, push(0.0, 1.0)).go(2.0, {});
+    INFO(number);
+    CHECK(d.now() == "Kept");
+  }
+}
+
+TEST_CASE("The state that a table begins in runs its entry action, again after a reset") {
+  const Profile profile = with_table([](StateTable& t) {
+    t.memory = {"begun", "entered"};
+    for (StateSpec& s : t.states) s.on_entry = "memory.begun = 7\nmemory.entered = memory.entered + 1";
+  });
+  const TriangleWorld world = Scene().floor().world();
+  for (const double height : {0.0, 2.0}) {
+    CharacterState state = start_state(profile, {Vec3(0.0, height, 0.0)}, world);
+    CHECK(state.memory[0] == 7.0);
+    CHECK(state.memory[1] == 1.0);
+    state = step(state, push(0.0, 1.0), profile, world, 1.0 / 60);
+    const double more = state.memory[1];
+    state = step(state, press(Action::Reset), profile, world, 1.0 / 60);
+    CHECK(state.memory[1] == 1.0);
+    CHECK(more >= 1.0);
+  }
+}
+
+TEST_CASE("A name with a control character is refused, that of a state and that of a group") {
+  const auto fault = [](const std::function<void(StateTable&)>& change) {
+    StateTable table = built_in_states();
+    change(table);
+    const auto chart = StateChart::make(table);
+    return chart ? std::string() : chart.error().sentence();
+  };
+  const std::string name("a\0b", 3);
+  CHECK_THAT(fault([&](StateTable& t) { t.states[0].name = name; }), Catch::Contains("control characters"));
+  CHECK_THAT(fault([&](StateTable& t) { t.states[0].group = name; }), Catch::Contains("control characters"));
+}
+
 TEST_CASE("A table goes through a file and back, and drives the same to the bit") {
   Profile named;
   named.states = built_in_chart();
