@@ -90,7 +90,7 @@ struct CharacterState {
   float stride = 0.0f;       // Of two steps, in [0, 1): what the legs are drawn from.
   float ground_time = 0.0f;  // s on the ground.
   std::array<float, kActionCount - 1> since_press = {1e9f, 1e9f, 1e9f, 1e9f, 1e9f, 1e9f};  // s; not of reset.
-  std::array<double, kMemorySlots> memory = {};  // The table's slots.
+  std::array<double, kMemorySlots> memory = {};                                            // The table's slots.
   std::int16_t air_jumps_used = 0;
   std::int16_t flight_of =
       -1;                      // The jump that this flight is of: 0 the first, k the k-th in the air; -1: none.

@@ -8,6 +8,7 @@
 #include <vector>
 
 #include "lagniappe/step.h"
+#include "lagniappe/take.h"
 
 namespace lagniappe {
 
@@ -44,6 +45,18 @@ class InputPlayer {
   std::int64_t tick_ = 0;
   InputFrame holding_;
 };
+
+// s that a script goes on after its last change where nobody says how long.
+inline constexpr double kSecondsAfterScript = 2.0;
+
+// Returns a script's input for every tick of `seconds`.
+std::vector<InputFrame> frames_of(const InputScript& script, int tick_rate, double seconds);
+
+// Returns the script that gives a take's inputs at its own rate, and the same in time at others. What a mouse
+// turned within a tick becomes a rate for that tick. It begins with the take's look; what was held before its
+// start is pressed at once. Its last change is the take's end, where all is
+// let go.
+InputScript script_of(const Take& take);
 
 // Runs `inputs` from `start` at `tick_rate`; `observe` gets every state after the start, and the ledger of its
 // tick if `with_ledger` (else null).

@@ -58,6 +58,9 @@ Result<std::string> profile_text(const Profile& profile, std::string_view text, 
 // The same as a new document, which names what differs from the defaults.
 Result<std::string> profile_text(const Profile& profile);
 
+// Returns a script as an inputs document, a line for each step; what is read back is the same to the bit.
+std::string inputs_text(const InputScript& script, const std::string& name);
+
 // Reads every triangle of a glTF 2.0 (.gltf, .glb) or OBJ file: node transforms and repeated meshes applied;
 // lists, strips and fans; sparse and quantised positions. Refused if nothing is left.
 Result<Model> read_model(const std::string& path);

@@ -49,7 +49,7 @@ struct Wish {
 };
 struct Gravity {  // What gravity changed the velocity by.
   Vec3 change_C;
-  double gravity;         // m/s2 in force at the part's beginning: with the jump's factors, and a script's share.
+  double gravity;  // m/s2 in force at the part's beginning: with the jump's factors, and a script's share.
   double terminal_speed;  // m/s downwards.
   double apex;            // m by which the foot will still rise; 0 when it does not.
 };
@@ -200,8 +200,9 @@ struct VelocityPart {
 };
 std::vector<VelocityPart> velocity_parts(const Ledger& ledger);
 
-// Returns where a tick's velocity comes from as a sentence: "velocity (0.00, 0.00, -3.90) to (0.00, -0.33, -3.92)
-// m/s: gravity (+0.00, -0.33, +0.00) + intent (+0.00, +0.00, -0.02)". Parts of less than 5 mm/s are left out.
+// Returns where a tick's velocity comes from as a sentence: "velocity (0.00, 0.00, -3.90) to (0.00, -0.33,
+// -3.92) m/s: gravity (+0.00, -0.33, +0.00) + intent (+0.00, +0.00, -0.02)". Parts of less than 5 mm/s are left
+// out.
 std::string velocity_sentence(const Vec3& before_C, const Vec3& after_C, const Ledger& ledger);
 
 // Returns the entry as one JSON object with its `kind` first: lengths in metres, angles in degrees, pieces by

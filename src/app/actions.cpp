@@ -10,13 +10,15 @@ namespace {
 
 constexpr ActRow kRows[] = {
     {Act::OpenCourse, "Course", "Open course or model...", "Ctrl+O",
-     "A course (*.course.json) or a model (*.glb, *.gltf, *.obj); a file can also be dropped on the window",
+     "A course (*.course.json) or a model (*.glb, *.gltf, *.obj); inputs (*.inputs.json) are played on the "
+     "open "
+     "one. A file can also be dropped on the window",
      "folder-open", false},
     {Act::Quit, "Course", "Quit", "Ctrl+Q", "Close Lagniappe", "", false},
     {Act::Undo, "Edit", "Undo", "Ctrl+Z", "Take the last change back", "undo-2", false},
     {Act::Redo, "Edit", "Redo", "Ctrl+Shift+Z", "Do again what was taken back", "", false},
-    {Act::Search, "Edit", "Find a command...", "Ctrl+K", "Any action, by a few letters of its name", "search",
-     false},
+    {Act::Search, "Edit", "Find anything...", "Ctrl+K",
+     "Any action, value, state, piece, mark or take, by a few letters of its name", "search", false},
     {Act::OpenProfile, "Profile", "Open profile...", "Ctrl+P",
      "Another way of moving (*.profile.json); the character goes on from where it is", "gauge", false},
     {Act::SaveProfile, "Profile", "Save profile", "Ctrl+S",
@@ -58,6 +60,8 @@ constexpr ActRow kRows[] = {
     {Act::Drive, "Drive", "Drive", "Enter",
      "Give mouse and keys to the character; Esc takes them back. From an earlier tick: drive on from there",
      "footprints", false},
+    {Act::DriveWatched, "Drive", "Drive, the camera stays", "Shift+Enter",
+     "The same, seen from where the camera is now: to watch the character come, turn and land", "eye", false},
     {Act::ToStart, "Drive", "Back to the start mark", "Ctrl+Home",
      "Put the character back to where a run begins, as a new take", "rotate-ccw", false},
     {Act::Pause, "Drive", "Pause", "P", "Stand still between two ticks; drawing goes on", "pause", true},
@@ -94,6 +98,9 @@ constexpr ActRow kRows[] = {
      false},
     {Act::ExportLedger, "Take", "Export ledger...", "Ctrl+Shift+L",
      "What the solver did in every tick, as JSON lines", "", false},
+    {Act::ExportInputs, "Take", "Export inputs...", "Ctrl+Shift+I",
+     "Sticks and buttons over time (*.inputs.json): to play on any course, and for the command line", "",
+     false},
     {Act::ExportTape, "Take", "Export picture of the tape...", "Ctrl+Shift+P", "As SVG, PDF or PNG", "", false},
     {Act::ExportPlan, "Take", "Export plan and elevation...", "Ctrl+Shift+E",
      "The way over the course, as SVG, PDF or PNG", "", false},
@@ -139,7 +146,8 @@ constexpr ActRow kRows[] = {
 // A key on its own also works while Shift is held for a sprint, when the keyboard sends another one.
 QList<QKeySequence> shortcuts_of(const QString& shortcut) {
   QList<QKeySequence> list = {QKeySequence(shortcut)};
-  if (shortcut == "Enter") list.append(QKeySequence(Qt::Key_Return));  // Keyboards have two of them.
+  // Keyboards have two of them.
+  if (shortcut.endsWith("Enter")) list.append(QKeySequence(QString(shortcut).replace("Enter", "Return")));
   if (shortcut.size() != 1) return list;
   const QString plain = ".[],=-0", shifted = ">{}<+_)";
   const auto at = plain.indexOf(shortcut);

@@ -17,6 +17,7 @@
 #include "keys/places.h"
 #include "lagniappe/files.h"
 #include "pages/drive_page.h"
+#include "pages/search_entries.h"
 #include "pages/states_page.h"
 #include "pages/transport.h"
 #include "theme/plain_tip.h"
@@ -34,7 +35,8 @@ constexpr int kMostRecent = 8;
 constexpr qint64 kLargestProfile = 1 << 20;
 constexpr QSize kFrame(2, 34);  // Of a window that is not maximised, with its title: about what desktops draw.
 const char *const kRecentKey = "recent", *const kStudyKey = "study", *const kGeometryKey = "window";
-const char* const kCourseFilter = "Courses and models (*.course.json *.json *.glb *.gltf *.obj)";
+const char* const kCourseFilter =
+    "Courses, models, inputs (*.course.json *.inputs.json *.json *.glb *.gltf *.obj)";
 const char* const kProfileFilter = "Profiles (*.profile.json *.json)";
 
 QString study_folder(const QSettings& settings) {
@@ -54,6 +56,7 @@ MainWindow::MainWindow(QSettings& settings, Doors doors)
       page_(new DrivePage(session_, desk_, handling_, states_, actions_, settings)),
       states_page_(new StatesPage(states_, handling_, session_, settings)),
       messages_(nullptr),
+      busy_(nullptr),
       keys_(nullptr),
       search_(nullptr),
       take_actions_(new TakeActions(session_, desk_, *page_, actions_, doors_, this)),
@@ -66,10 +69,10 @@ MainWindow::MainWindow(QSettings& settings, Doors doors)
   fit_screen();
   auto* central = make_central();
   setCentralWidget(central);
-  messages_ = new MessageBar(central);
+  busy_ = new MessageBar(central);
   keys_ = new ShortcutSheet(actions_.in_order(), central);
   actions_[Act::Interpolated]->setChecked(true);
-  search_ = new CommandSearch([this] { return actions_.in_order() + strip_->marks().actions(); }, central);
+  search_ = new CommandSearch([this] { return search_entries(); }, central);
   for (const Act on : {Act::Grid, Act::Trail, Act::TapePane, Act::LedgerPane, Act::SidePane})
     actions_[on]->setChecked(true);
   connect_actions();
@@ -109,7 +112,12 @@ QWidget* MainWindow::make_central() {
   pages_ = new QStackedWidget;
   pages_->addWidget(page_);
   pages_->addWidget(states_page_);
-  row->addWidget(pages_, 1);
+  auto* right = new QVBoxLayout;
+  right->setSpacing(0);
+  messages_ = new MessageBar;  // It makes room for itself: what is worked on stays in sight.
+  right->addWidget(messages_);
+  right->addWidget(pages_, 1);
+  row->addLayout(right, 1);
   column->addLayout(row, 1);
   return central;
 }
@@ -153,19 +161,17 @@ void MainWindow::fit_screen() {
 void MainWindow::connect_actions() {
   const auto does_on = [this](Act act, auto does) { connect(actions_[act], &QAction::triggered, this, does); };
   const auto toggles = [this](Act act, auto does) { connect(actions_[act], &QAction::toggled, this, does); };
-  does_on(Act::OpenCourse, [this] { ask_and_open(tr("Open course or model"), kCourseFilter); });
+  does_on(Act::OpenCourse, [this] { ask_and_open(tr("Open course, model or inputs"), kCourseFilter); });
   does_on(Act::OpenProfile, [this] { ask_and_open(tr("Open profile"), kProfileFilter); });
   does_on(Act::Quit, [this] { close(); });
   does_on(Act::Drive, [this] { view().set_driving(true); });
+  does_on(Act::DriveWatched, [this] { view().drive_watched(); });
   does_on(Act::ToStart, [this] {
     if (session_.place() != nullptr) session_.set_place(session_.shared_place());
   });
   does_on(Act::Slower, [this] { page_->transport().step_time_scale(+1); });
   does_on(Act::Faster, [this] { page_->transport().step_time_scale(-1); });
-  does_on(Act::Search, [this] {
-    fill_marks();
-    search_->open();
-  });
+  does_on(Act::Search, [this] { search_->open(); });
   does_on(Act::Keys, [this] { keys_->toggle(); });
   does_on(Act::About, [this] { show_about(); });
   toggles(Act::Pause, [this](bool paused) { session_.set_paused(paused); });
@@ -210,14 +216,13 @@ void MainWindow::connect_desks() {
   connect(&desk_, &TakeDesk::not_saved, this, [this](const QString& sentence) {
     offered_ = [this] { desk_.study().save_again(); };
     messages_->show_offer(tr("A take could not be saved; it is kept in memory"), sentence, tr("Try again"));
-    place_overlays();
   });
   connect(&handling_, &HandlingDesk::changed, this, [this] {
     strip_->show_profile(QString::fromStdString(handling_.now().name) + (handling_.is_saved() ? "" : " *"));
   });
   connect(profile_actions_, &ProfileActions::problem, this, &MainWindow::show_problem);
   connect(profile_actions_, &ProfileActions::opened, this, [this](const QString& path) {
-    messages_->hide();
+    clear_messages();
     remember(path);
   });
   connect(take_actions_, &TakeActions::problem, this, &MainWindow::show_problem);
@@ -248,46 +253,52 @@ void MainWindow::connect_page() {
       [this] {
         if (view().trouble().isEmpty()) return;
         messages_->show_problem(tr("The view cannot be drawn"), view().trouble());
-        place_overlays();
       },
       Qt::SingleShotConnection);
 }
 
 void MainWindow::connect_loader() {
   connect(&loader_, &PlaceLoader::stage, this, [this](const QString& what) {
-    messages_->show_busy(what);
-    place_overlays();
+    busy_->show_busy(what);
+    place_busy();
   });
-  connect(&loader_, &PlaceLoader::progress, messages_, &MessageBar::show_progress);
+  connect(&loader_, &PlaceLoader::progress, busy_, &MessageBar::show_progress);
   connect(&loader_, &PlaceLoader::loaded, this, [this](const std::shared_ptr<const Place>& place) {
-    if (std::exchange(load_for_, LoadFor::Showing) != LoadFor::Retake) return take_place(place);
-    messages_->hide();
-    desk_.retake_on(place);
+    const LoadFor what = std::exchange(load_for_, LoadFor::Showing);
+    if (what == LoadFor::Showing) return take_place(place);
+    clear_messages();
+    what == LoadFor::Retake ? desk_.retake_on(place) : take_changed(place);
+  });
+  connect(&watch_, &CourseWatch::changed, this, [this](const QString& path) {
+    if (loader_.busy()) return;  // What is being opened comes first.
+    loader_.load(path);
+    load_for_ = LoadFor::Changed;
   });
   connect(&loader_, &PlaceLoader::take_loaded, this,
           [this](const std::shared_ptr<Recording>& recording, const QString& verdict, const QString& path) {
             if (std::exchange(load_for_, LoadFor::Showing) != LoadFor::Pin)
               return show_take(recording, verdict, path);
-            messages_->hide();
+            clear_messages();
             desk_.pin_take(recording);
           });
   connect(&loader_, &PlaceLoader::take_damaged, this, [this](const QString& path, const QString& sentence) {
     offered_ = [this, path] { loader_.load_take(path, session_.shared_place(), true); };
+    busy_->hide();
     messages_->show_offer(tr("%1 is damaged").arg(QFileInfo(path).fileName()), sentence,
                           tr("Recover what can be read"));
-    place_overlays();
   });
   connect(messages_, &MessageBar::accepted, this, [this] {
     if (const auto offered = std::exchange(offered_, nullptr)) offered();
   });
   connect(&loader_, &PlaceLoader::failed, this, [this](const QString& path, const QString& sentence) {
-    load_for_ = LoadFor::Showing;
     const QString kept = session_.place() ? tr("; the course stays as it was") : QString();
-    messages_->show_problem(tr("%1 was not opened%2").arg(QFileInfo(path).fileName(), kept), sentence);
-    place_overlays();
+    const QString title = std::exchange(load_for_, LoadFor::Showing) == LoadFor::Changed
+                              ? tr("%1 changed on the disk and cannot be read%2")
+                              : tr("%1 was not opened%2");
+    show_problem(title.arg(QFileInfo(path).fileName(), kept), sentence);
     show_enabled();
   });
-  connect(messages_, &MessageBar::cancel_clicked, &loader_, &PlaceLoader::cancel);
+  connect(busy_, &MessageBar::cancel_clicked, &loader_, &PlaceLoader::cancel);
   connect(&loader_, &PlaceLoader::cancelled, this, &MainWindow::show_enabled);
 }
 
@@ -300,6 +311,8 @@ void MainWindow::open(const QString& path) {
     profile_actions_->open(path);
   } else if (path.endsWith(".scxml")) {
     states_actions_->read_chart(path);
+  } else if (kind == "inputs") {
+    play_inputs(path);
   } else if (kind == "take" || path.endsWith(".take")) {
     loader_.load_take(path, session_.shared_place());
   } else {
@@ -307,9 +320,34 @@ void MainWindow::open(const QString& path) {
   }
 }
 
+void MainWindow::play_inputs(const QString& path) {
+  const auto place = session_.shared_place();
+  if (place == nullptr)
+    return show_problem(tr("%1 was not opened").arg(QFileInfo(path).fileName()),
+                        tr("Inputs are played on a course: open one first."));
+  view().set_driving(false);
+  loader_.load_inputs(path, place, handling_.now(), handling_.file().toStdString(), session_.tick_rate());
+}
+
+void MainWindow::clear_messages() {
+  messages_->hide();
+  busy_->hide();
+}
+
+// Loading is short: it moves nothing, and stands where nobody works.
+void MainWindow::place_busy() {
+  constexpr int kWidth = 420, kGap = 14;
+  QWidget& under = page_->isVisible() ? static_cast<QWidget&>(view()) : *pages_;
+  const QPoint corner = under.mapTo(centralWidget(), QPoint(under.width() - kWidth - kGap, kGap));
+  busy_->setFixedWidth(kWidth);
+  busy_->adjustSize();
+  busy_->move(std::max(corner.x(), kGap), corner.y());
+  busy_->raise();
+}
+
 void MainWindow::show_problem(const QString& title, const QString& sentence) {
+  busy_->hide();
   messages_->show_problem(title, sentence);
-  place_overlays();
 }
 
 void MainWindow::show_take(const std::shared_ptr<Recording>& recording, const QString& verdict,
@@ -331,7 +369,7 @@ void MainWindow::show_take(const std::shared_ptr<Recording>& recording, const QS
   desk_.show_recording(*recording);
   if (other_place) show_other_place();
   show_verdict(recording->take, verdict);
-  messages_->hide();
+  clear_messages();
   show_enabled();
   view().setFocus(Qt::OtherFocusReason);
 }
@@ -363,7 +401,6 @@ void MainWindow::offer_next_recovery() {
       tr("Lagniappe did not end by itself the last time"),
       tr("The take that was being driven then can be had back, but for the last half second.") + more,
       tr("Have it back"));
-  place_overlays();
 }
 
 void MainWindow::offer_unsaved_values() {
@@ -382,20 +419,19 @@ void MainWindow::offer_unsaved_values() {
       tr("There are values that were not saved"),
       tr("They are kept among the snapshots (%1); undo has the present ones back.").arg(left->name),
       tr("Go on with them"));
-  place_overlays();
 }
 
 void MainWindow::take_place(const std::shared_ptr<const Place>& place) {
   view().set_driving(false);
   session_.set_place(place);
   show_other_place();
-  messages_->hide();
+  clear_messages();
   opened_place_ = place;
+  watch_.follow(*place);
   if (place->course.dropped_triangles > 0) {
     messages_->show_problem(tr("Opened, with a remark"),
                             tr("%n triangles without area or with bad numbers were left out.", nullptr,
                                int(place->course.dropped_triangles)));
-    place_overlays();
   }
   if (place->course.starts_in_flight) {
     session_.hold(Action::Fly, true);
@@ -404,12 +440,35 @@ void MainWindow::take_place(const std::shared_ptr<const Place>& place) {
         tr("Opened, with a remark"),
         tr("No place was found where a character can stand, so it begins in free flight above. In glTF "
            "an empty node named \u201cstart\u201d says where to begin."));
-    place_overlays();
   }
   remember(QString::fromStdString(place->path));
   show_enabled();
   view().setFocus(Qt::OtherFocusReason);
   offer_recovery();
+}
+
+// What is being driven goes on there; a finished take is run on it, beside itself.
+void MainWindow::take_changed(const std::shared_ptr<const Place>& place) {
+  const bool shown_there = session_.has_shown() && session_.place()->path == place->path;
+  opened_place_ = place;
+  watch_.follow(*place);
+  if (!shown_there || session_.place()->identity == place->identity) return;
+  if (!session_.is_open()) return desk_.retake_on(place);
+  session_.move_to(place);
+  view().show_changed_place();
+}
+
+std::vector<SearchEntry> MainWindow::search_entries() {
+  std::vector<SearchEntry> entries;
+  for (QAction* action : actions_.in_order()) entries.push_back(entry_of(*action));
+  add_named({session_, desk_, states_, *page_, [this] { show_page(page_); },
+             [this](std::size_t state) {
+               show_page(states_page_);
+               states_page_->show_state(StateId(state));
+             },
+             [this](const QString& file) { open(file); }},
+            entries);
+  return entries;
 }
 
 void MainWindow::show_other_place() {
@@ -468,20 +527,9 @@ void MainWindow::show_figures() {
 // The one place that says what can be done now.
 void MainWindow::show_enabled() {
   const bool place = session_.place() != nullptr, driving = view().driving();
-  actions_[Act::Drive]->setEnabled(place && !driving);
+  for (const Act act : {Act::Drive, Act::DriveWatched}) actions_[act]->setEnabled(place && !driving);
   for (const Act act : {Act::Pause, Act::SingleTick, Act::ToStart}) actions_[act]->setEnabled(place);
   strip_->show_driving(driving);
-}
-
-void MainWindow::place_overlays() {
-  if (messages_ == nullptr || !messages_->isVisible()) return;
-  QWidget& under = page_->isVisible() ? static_cast<QWidget&>(view()) : *pages_;
-  const QRect over(under.mapTo(centralWidget(), QPoint()), under.size());
-  const int width = std::min(760, over.width() - 40);
-  messages_->setFixedWidth(width);
-  messages_->adjustSize();
-  messages_->move(over.center().x() - width / 2, over.top() + 60);
-  messages_->raise();
 }
 
 void MainWindow::show_about() {
@@ -502,11 +550,6 @@ void MainWindow::dropEvent(QDropEvent* event) {
   if (path.isEmpty()) return;
   event->acceptProposedAction();
   open(path);
-}
-
-void MainWindow::resizeEvent(QResizeEvent* event) {
-  QMainWindow::resizeEvent(event);
-  place_overlays();
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {

@@ -8,6 +8,7 @@
 #include "actions.h"
 #include "pages/profile_actions.h"
 #include "pages/states_actions.h"
+#include "session/course_watch.h"
 #include "session/handling_desk.h"
 #include "session/place_loader.h"
 
@@ -18,6 +19,7 @@ class QStackedWidget;
 namespace lagniappe::app {
 
 class CommandSearch;
+struct SearchEntry;
 class DrivePage;
 class MessageBar;
 class ShortcutSheet;
@@ -52,7 +54,6 @@ class MainWindow : public QMainWindow {
  protected:
   void dragEnterEvent(QDragEnterEvent* event) override;
   void dropEvent(QDropEvent* event) override;
-  void resizeEvent(QResizeEvent* event) override;
   void changeEvent(QEvent* event) override;
   void closeEvent(QCloseEvent* event) override;
   void keyPressEvent(QKeyEvent* event) override;
@@ -75,6 +76,9 @@ class MainWindow : public QMainWindow {
   void offer_recovery();
   void offer_next_recovery();
   void offer_unsaved_values();
+  void play_inputs(const QString& path);
+  void take_changed(const std::shared_ptr<const Place>& place);
+  std::vector<SearchEntry> search_entries();
   void take_place(const std::shared_ptr<const Place>& place);
   void ask_and_open(const QString& title, const QString& filter);
   void remember(const QString& path);
@@ -82,8 +86,9 @@ class MainWindow : public QMainWindow {
   void fill_marks();
   void show_figures();
   void show_enabled();
-  void place_overlays();
   void show_about();
+  void clear_messages();
+  void place_busy();
 
   QSettings& settings_;
   Doors doors_;
@@ -92,19 +97,20 @@ class MainWindow : public QMainWindow {
   HandlingDesk handling_;
   StatesDesk states_;
   PlaceLoader loader_;
+  CourseWatch watch_;
   Actions actions_;
   DrivePage* page_;
   StatesPage* states_page_;
   QStackedWidget* pages_ = nullptr;
-  MessageBar* messages_;
+  MessageBar *messages_, *busy_;
   ShortcutSheet* keys_;
   CommandSearch* search_;
   TakeActions* take_actions_;
   ProfileActions* profile_actions_;
   StatesActions* states_actions_;
   std::function<void()> offered_;  // What the message bar's offer does.
-  // What is being loaded is for: to be shown, a course to retake on, a take to pin.
-  enum class LoadFor { Showing, Retake, Pin } load_for_ = LoadFor::Showing;
+  // What is being loaded is for: to be shown, a course to retake on, a take to pin, a course that was changed.
+  enum class LoadFor { Showing, Retake, Pin, Changed } load_for_ = LoadFor::Showing;
   bool recovery_offered_ = false, values_offered_ = false;
   QStringList left_journals_;                  // Not offered yet.
   std::shared_ptr<const Place> opened_place_;  // The last that was opened as a course.

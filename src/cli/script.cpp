@@ -10,22 +10,6 @@
 #include "commands.h"
 
 namespace lagniappe::cli {
-namespace {
-
-// Time that a run goes on after the last change of input where --seconds is not given.
-constexpr double kSecondsAfterEnd = 2.0;
-
-std::vector<InputFrame> frames_of(const InputScript& script, int hz, double seconds) {
-  const auto ticks = static_cast<std::size_t>(std::llround(seconds * hz));
-  std::vector<InputFrame> frames;
-  frames.reserve(ticks);
-  InputPlayer player(script, hz);
-  for (std::size_t i = 0; i < ticks; ++i) frames.push_back(player.next());
-  return frames;
-}
-
-}  // namespace
-
 void add_script_options(CLI::App& command, Script& script, bool required) {
   command.add_option("--course", script.course, "Course (*.course.json) or model (*.glb, *.gltf, *.obj)")
       ->required(required);
@@ -120,7 +104,7 @@ Take take_of(const Script& script, Loaded loaded, const TriangleWorld& world, do
 }
 
 double seconds_of(const Script& script, const InputScript& inputs) {
-  return script.seconds >= 0.0 ? script.seconds : inputs.end() + kSecondsAfterEnd;
+  return script.seconds >= 0.0 ? script.seconds : inputs.end() + kSecondsAfterScript;
 }
 
 int fail(const Error& error) {

@@ -229,7 +229,9 @@ TEST_CASE_METHOD(WindowFixture,
 TEST_CASE_METHOD(WindowFixture, "A load can be cancelled, and what comes late is dropped") {
   const auto before = session.shared_place();
   window.open(kSource + "/courses/tidewheel.glb");
-  CHECK(window.messages().isVisible());
+  const auto* busy = window.findChild<MessageBar*>("busyBar");
+  REQUIRE(busy != nullptr);
+  CHECK(busy->isVisible());
   window.loader().cancel();
   // The job itself ends, and what it would deliver has had its turn.
   QThreadPool::globalInstance()->waitForDone();

@@ -9,9 +9,12 @@
 #include <QScrollArea>
 #include <QScrollBar>
 #include <QSettings>
+#include <QTimer>
 #include <QToolButton>
 
 #include "cards/card.h"
+#include "cards/card_specs.h"
+#include "cards/value_row.h"
 #include "theme/theme.h"
 
 namespace lagniappe::app {
@@ -153,6 +156,21 @@ void CardsPanel::show_all() {
 void CardsPanel::find_value() {
   search_->setFocus(Qt::ShortcutFocusReason);
   search_->selectAll();
+}
+
+void CardsPanel::show_value(const std::string& path) {
+  const CardSpec* spec = card_of(path);
+  if (spec == nullptr) return;
+  search_->clear();
+  bring_up(spec->id);
+  for (ValueRow* row : card(spec->id)->rows()) {
+    if (row->path() != path) continue;
+    if (row->isHidden())  // It has no effect as the other values are; found by its words it is shown.
+      search_->setText(QString::fromStdString(path).replace('.', ' ').replace('_', ' '));
+    row->take_focus();
+    // Once what was unfolded has its place.
+    QTimer::singleShot(0, row, [area = area_, row] { area->ensureWidgetVisible(row); });
+  }
 }
 
 Card* CardsPanel::card(const QString& id) const {

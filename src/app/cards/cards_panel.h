@@ -26,6 +26,8 @@ class CardsPanel : public QWidget {
   ~CardsPanel() override;
 
   void find_value();  // Puts the keyboard into the search.
+  // Unfolds the value's card and scrolls to it; the keyboard goes to its row, which has one but for curves.
+  void show_value(const std::string& path);
   Card* card(const QString& id) const;
   void bring_up(const QString& id);  // Unfolds the card and scrolls to it.
 

@@ -45,7 +45,7 @@ ValueRow::ValueRow(const std::string& path, ValuesDesk& desk, QWidget* parent)
       desk_(desk),
       field_(find_field(path)),
       choice_(find_choice(path)),
-      name_(new QLabel(value_name(path))),
+      name_(new QLabel(is_idle(path) ? tr("%1 (not read yet)").arg(value_name(path)) : value_name(path))),
       mark_(new QLabel) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 2, 0, 0);
@@ -73,8 +73,9 @@ void ValueRow::make_number(QHBoxLayout* line) {
   name_->setBuddy(number_);
   line->addWidget(number_);
   connect(number_, &ValueField::entered, this, [this](double value) { assign_number(value); });
-  connect(number_, &ValueField::refused, this,
-          [this](const QString& why) { emit desk_.refused(tr("%1 stays as it was").arg(name_->text()), why); });
+  connect(number_, &ValueField::refused, this, [this](const QString& why) {
+    emit desk_.refused(tr("%1 stays as it was").arg(value_name(path_)), why);
+  });
   connect(number_, &ValueField::touched, this, [this] { desk_.attend(QString::fromStdString(path_)); });
   connect(number_, &ValueField::felt, this,
           [this](double factor) { factor > 0.0 ? desk_.feel(factor) : desk_.stop_feeling(); });
@@ -149,6 +150,7 @@ bool ValueRow::event(QEvent* event) {
 QString ValueRow::tip(const Profile& now, const Profile& reference) const {
   const std::string_view help = field_ != nullptr ? field_->help : choice_->help;
   QString text = QString("<b>%1</b><br>%2").arg(QString::fromStdString(path_), qt(help).toHtmlEscaped());
+  if (is_idle(path_)) text += tr("<br><b>Nothing here reads it yet</b>; it is kept for a game that does.");
   if (field_ != nullptr) {
     const QString unit = qt(text_of(field_->unit));
     text += tr("<br>Usual: %1 to %2 %3.").arg(field_->sane_low).arg(field_->sane_high).arg(unit);
@@ -161,6 +163,11 @@ QString ValueRow::tip(const Profile& now, const Profile& reference) const {
   if (const auto note = now.notes.find(path_); note != now.notes.end())
     text += tr("<br>Note: %1").arg(QString::fromStdString(note->second).toHtmlEscaped());
   return text;
+}
+
+void ValueRow::take_focus() {
+  if (number_ != nullptr) number_->setFocus(Qt::ShortcutFocusReason);
+  if (words_ != nullptr) words_->setFocus(Qt::ShortcutFocusReason);
 }
 
 bool ValueRow::fits(const QString& search) const {

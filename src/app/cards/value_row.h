@@ -26,6 +26,7 @@ class ValueRow : public QWidget {
   void lead_with(QWidget* button);  // Before the name.
   // Numbers go there instead of to the desk.
   void assign_by(std::function<void(double value, int gesture)> assign) { assign_ = std::move(assign); }
+  void take_focus();
   void show_profiles(const Profile& now, const Profile& reference);
   bool differs() const { return differs_; }
   bool fits(const QString& search) const;

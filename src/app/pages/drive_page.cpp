@@ -216,7 +216,6 @@ void DrivePage::point_at(std::optional<std::size_t> entry) {
   view_->set_highlight(highlight);
 }
 
-// "Why is it here?": the ticks of this take that touched the piece.
 void DrivePage::ask_about(PieceId piece) {
   asked_piece_ = piece;
   std::vector<Stretch> touched;
@@ -314,14 +313,15 @@ void DrivePage::show_selection() {
   const double seconds = double(stretch->last - stretch->first) / run.tick_rate();
   const Vec3 up = run.state(stretch->first).up_C();
   const double gained = dot(run.state(stretch->last).foot_C - run.state(stretch->first).foot_C, up);
-  selection_->setText(tr("%1 to %2 s:  %3 s,  %4 m,  mean %5 m/s,  top %6 m/s in the course,  height %7 m,  airtime %8 s")
-                          .arg(seconds_text(run, stretch->first), seconds_text(run, stretch->last))
-                          .arg(seconds, 0, 'f', 2)
-                          .arg(s.distance, 0, 'f', 2)
-                          .arg(s.distance / seconds, 0, 'f', 2)
-                          .arg(s.top_speed, 0, 'f', 2)
-                          .arg(QString(gained < 0 ? "" : "+") + QString::number(gained, 'f', 2))
-                          .arg(s.airtime, 0, 'f', 2));
+  selection_->setText(
+      tr("%1 to %2 s:  %3 s,  %4 m,  mean %5 m/s,  top %6 m/s in the course,  height %7 m,  airtime %8 s")
+          .arg(seconds_text(run, stretch->first), seconds_text(run, stretch->last))
+          .arg(seconds, 0, 'f', 2)
+          .arg(s.distance, 0, 'f', 2)
+          .arg(s.distance / seconds, 0, 'f', 2)
+          .arg(s.top_speed, 0, 'f', 2)
+          .arg(QString(gained < 0 ? "" : "+") + QString::number(gained, 'f', 2))
+          .arg(s.airtime, 0, 'f', 2));
 }
 
 void DrivePage::show_pane(Act pane, bool shown) {
@@ -329,6 +329,12 @@ void DrivePage::show_pane(Act pane, bool shown) {
   if (pane == Act::LedgerPane) ledger_->setVisible(shown);
   if (pane == Act::SidePane) side_->setVisible(shown);
   lower_->setVisible(tape_column_->isVisibleTo(lower_) || ledger_->isVisibleTo(lower_));
+}
+
+void DrivePage::show_value(const std::string& path) {
+  side_->show();
+  side_->setCurrentWidget(cards_);
+  cards_->show_value(path);
 }
 
 void DrivePage::find_value() {

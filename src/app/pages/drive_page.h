@@ -49,6 +49,9 @@ class DrivePage : public QWidget {
   void take_view();
   void show_pane(Act pane, bool shown);
   void find_value();  // Brings the cards up, and the keyboard into their search.
+  void show_value(const std::string& path);
+  // "Why is it here?": the ticks of this take that touched the piece.
+  void ask_about(PieceId piece);
   // What is known of the shown take: "identical to the recording in all 630 ticks".
   // Of an opened take; `take_over_key` is what takes over its values where they differ from the present ones.
   void set_remark(const QString& remark, const QString& take_over_key = {});
@@ -69,7 +72,6 @@ class DrivePage : public QWidget {
   void show_ledger();
   void show_selection();
   void point_at(std::optional<std::size_t> entry);
-  void ask_about(PieceId piece);
   void go_to_touch(int direction);
   void show_ghosts();
   void show_legend();

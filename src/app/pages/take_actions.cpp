@@ -101,6 +101,12 @@ void TakeActions::connect_exports() {
       return write_file(path.toStdString(), ledger_lines(shown.run, shown.take, shown.place->world));
     });
   });
+  does_on(Act::ExportInputs, [this] {
+    write(tr("Export inputs"), tr("Inputs (*.inputs.json)"), ".inputs.json", [this](const QString& path) {
+      const Take& take = session_.shown().take;
+      return write_file(path.toStdString(), inputs_text(script_of(take), take.about.name));
+    });
+  });
   does_on(Act::ExportTape, [this] {
     write(tr("Export picture of the tape"), tr(kPictures), ".svg",
           [this](const QString& path) { return write_tape(path); });
@@ -139,7 +145,7 @@ void TakeActions::show_enabled() {
   for (const Act act :
        {Act::TickBack, Act::ToFirst, Act::ToLast, Act::PlayTape, Act::NextEvent, Act::PreviousEvent,
         Act::NextFinding, Act::PreviousFinding, Act::Split, Act::ExportTrace, Act::ExportLedger,
-        Act::ExportTape, Act::ExportPlan, Act::RetakeUnchanged, Act::RetakeOnCourse})
+        Act::ExportInputs, Act::ExportTape, Act::ExportPlan, Act::RetakeUnchanged, Act::RetakeOnCourse})
     actions_[act]->setEnabled(some);
   const bool stretch = some && page_.tape().selection().has_value();
   for (const Act act : {Act::KeepStretch, Act::Loop}) actions_[act]->setEnabled(stretch);

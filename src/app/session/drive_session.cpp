@@ -48,6 +48,17 @@ void DriveSession::begin_at(const Mark& mark) {
   begin(start, shown_->place);
 }
 
+void DriveSession::move_to(std::shared_ptr<const Place> place) {
+  if (!shown_) return set_place(std::move(place));
+  const CharacterState& now = current();
+  CharacterState start = start_state(profile_, Home{now.foot_C, now.frame_CB, now.yaw}, place->world, now.time);
+  start.home = start_home(place->course);
+  start.pitch = now.pitch;
+  start.times_put_home = now.times_put_home;
+  follow(std::nullopt);
+  begin(start, std::move(place));
+}
+
 bool DriveSession::values_are_shown() const {
   return profile_identity_ == shown_->take.profile_identity && tick_rate() == shown_->take.tick_rate;
 }

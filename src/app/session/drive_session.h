@@ -41,6 +41,10 @@ class DriveSession {
   const Place* place() const { return shown_ ? shown_->place.get() : nullptr; }
   std::shared_ptr<const Place> shared_place() const { return shown_ ? shown_->place : nullptr; }
 
+  // The place has become another, as when its file was changed: the character goes on where it is, as a new
+  // take.
+  void move_to(std::shared_ptr<const Place> place);
+
   // Puts the character at a mark, where resets then bring it; time goes on.
   void begin_at(const Mark& mark);
 

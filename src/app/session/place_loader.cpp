@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "session/place_loader.h"
 
+#include <QFileInfo>
 #include <QStringList>
 #include <QThreadPool>
 
@@ -129,6 +130,33 @@ void PlaceLoader::load_take(const QString& path, std::shared_ptr<const Place> no
       emit loader->take_loaded(recording, verdict, path);
     });
   });
+}
+
+void PlaceLoader::load_inputs(const QString& path, std::shared_ptr<const Place> place, const Profile& profile,
+                              const std::string& profile_file, int tick_rate) {
+  QThreadPool::globalInstance()->start(
+      [job = Job(*this, begin(tr("Reading %1").arg(path))), path, place, profile, profile_file, tick_rate] {
+        const auto script = read_inputs(path.toStdString());
+        if (!script) return job.fail(path, script.error());
+        const CharacterState start = start_state(profile, start_home(place->course), place->world);
+        auto recording = std::make_shared<Recording>(begin_recording(start, place, profile, tick_rate));
+        Take& take = recording->take;
+        take.profile_file = profile_file;
+        const double seconds = std::min(script->end() + kSecondsAfterScript, double(kMostTicks) / tick_rate);
+        take.inputs = frames_of(*script, tick_rate, seconds);
+        job.say(tr("Running %1").arg(path));
+        auto run = run_take(take, place->world, [&](double share) {
+          job.progress(share);
+          return job.wanted();
+        });
+        if (!run) return;
+        recording->run = std::move(*run);
+        take.about.name = QFileInfo(path).fileName().section('.', 0, 0).toStdString();
+        job.finish([loader = job.loader(), recording, path] {
+          emit loader->take_loaded(recording,
+                                   tr("inputs of %1, from the start").arg(QFileInfo(path).fileName()), path);
+        });
+      });
 }
 
 }  // namespace lagniappe::app

@@ -22,6 +22,9 @@ class PlaceLoader : public QObject {
   // Begins to load a take, and runs it. `now_shown` is used again if the take ran on the same place. With
   // `recover`, what can be read of a damaged take or a journal.
   void load_take(const QString& path, std::shared_ptr<const Place> now_shown, bool recover = false);
+  // Begins to run an inputs document on a place from its start, as a take.
+  void load_inputs(const QString& path, std::shared_ptr<const Place> place, const Profile& profile,
+                   const std::string& profile_file, int tick_rate);
   void cancel();
   bool busy() const { return busy_; }
 

@@ -17,7 +17,8 @@ namespace {
 
 constexpr int kNames = 92, kRight = 14, kTop = 9, kBottom = 20;  // Pixels around the lanes.
 constexpr int kFindings = 13, kStates = 22, kContacts = 39, kFirings = 18, kLeastCurve = 34;
-constexpr int kTallCurve = 60;  // Pixels from which there is room for more numbers.
+constexpr int kCurveName = 15, kUnderCurve = 3;  // Pixels above a curve for its name, and below it.
+constexpr int kTallCurve = 60;                   // Pixels from which there is room for more numbers.
 constexpr int kLeastHeight = 212, kLeastWithoutCurves = 120;  // Of all lanes, with two curves.
 constexpr double kCurveWidth = 1.5;
 constexpr double kLiveReplot = 0.07;    // s between two drawings of the whole tape while driving.
@@ -216,10 +217,13 @@ void Tape::fit_values(const Curve& curve) {
     all = any ? QCPRange(std::min(all.lower, range.lower), std::max(all.upper, range.upper)) : range;
     any = true;
   }
-  const double room = std::max(0.18 * all.size(), all.size() < 1e-6 ? 0.5 : 1e-6);
+  const double size = all.size() < 1e-6 ? 1.0 : all.size();
+  if (all.size() < 1e-6) all = QCPRange(all.center() - 0.5 * size, all.center() + 0.5 * size);
+  // Its name stands above it, whatever the lane's height.
+  const double pixels = std::max(double(curve.rect->height()) - kCurveName - kUnderCurve, 8.0);
+  const double each = size / pixels;
   curve.rect->axis(QCPAxis::atLeft)->ticker()->setTickCount(curve.rect->height() < kTallCurve ? 2 : 3);
-  curve.rect->axis(QCPAxis::atLeft)
-      ->setRange(all.lower - room, all.upper + 2.2 * room);  // Its name stands above it.
+  curve.rect->axis(QCPAxis::atLeft)->setRange(all.lower - kUnderCurve * each, all.upper + kCurveName * each);
 }
 
 void Tape::set_ghosts(std::vector<std::shared_ptr<const Ghost>> ghosts) {

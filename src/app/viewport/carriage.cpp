@@ -12,16 +12,27 @@ constexpr double kFullSwingSpeed = 0.7;  // m/s from which on the legs stride ou
 constexpr double kSquatTime = 0.28;      // s that a landing takes.
 
 // How hard the last landing was, as far as it still shows.
-double squat_of(const DriveSession& session, const PoseFeed& feed) {
-  if (!session.has_shown() || feed.time_on_ground >= kSquatTime) return 0.0;
-  const Run& run = session.shown().run;
+double squat_of(const Recording& recording, std::size_t tick, const PoseFeed& feed) {
+  if (feed.time_on_ground >= kSquatTime) return 0.0;
+  const Run& run = recording.run;
   const auto ago = static_cast<std::size_t>(std::lround(feed.time_on_ground * run.tick_rate()));
-  if (ago >= session.playhead()) return 0.0;
-  const std::size_t landed = session.playhead() - ago;
+  if (ago >= tick) return 0.0;
+  const std::size_t landed = tick - ago;
   const double strength =
-      pose_feed(run.state(landed - 1), run.state(landed), session.shown_profile(), 1.0 / run.tick_rate())
+      pose_feed(run.state(landed - 1), run.state(landed), recording.take.profile, 1.0 / run.tick_rate())
           .landing;
   return strength * std::sin(kPi * feed.time_on_ground / kSquatTime);
+}
+
+Carriage carriage_of(const PoseFeed& feed, const Values& values, const Pose& pose) {
+  Carriage carriage;
+  carriage.standing_height = values.capsule.height;
+  carriage.stride = pose.stride;
+  carriage.step_length = feed.stride_length;
+  carriage.swing = std::clamp(feed.speed / kFullSwingSpeed, 0.0, 1.0);
+  carriage.lean = feed.lean;
+  carriage.pose = feed.pose;
+  return carriage;
 }
 
 }  // namespace
@@ -29,24 +40,17 @@ double squat_of(const DriveSession& session, const PoseFeed& feed) {
 Carriage drawn_carriage(const DriveSession& session, const Pose& pose) {
   const int rate = session.has_shown() ? session.shown().run.tick_rate() : session.tick_rate();
   const PoseFeed feed = pose_feed(session.previous(), session.current(), session.shown_profile(), 1.0 / rate);
-  Carriage carriage;
-  carriage.standing_height = session.shown_profile().capsule.height;
-  carriage.stride = pose.stride;
-  carriage.step_length = feed.stride_length;
-  carriage.swing = std::clamp(feed.speed / kFullSwingSpeed, 0.0, 1.0);
-  carriage.lean = feed.lean;
-  carriage.squat = squat_of(session, feed);
-  carriage.pose = feed.pose;
+  Carriage carriage = carriage_of(feed, session.shown_profile(), pose);
+  if (session.has_shown()) carriage.squat = squat_of(session.shown(), session.playhead(), feed);
   return carriage;
 }
 
-Carriage ghost_carriage(const Recording& recording, const Pose& pose) {
-  const Values& values = recording.take.profile;
-  Carriage carriage;
-  carriage.standing_height = values.capsule.height;
-  carriage.stride = pose.stride;
-  carriage.step_length = values.gait.walking_stride;
-  carriage.swing = 0.5;
+Carriage carriage_at(const Recording& recording, std::size_t tick, const Pose& pose) {
+  const Run& run = recording.run;
+  const PoseFeed feed = pose_feed(run.state(tick > 0 ? tick - 1 : 0), run.state(tick), recording.take.profile,
+                                  1.0 / run.tick_rate());
+  Carriage carriage = carriage_of(feed, recording.take.profile, pose);
+  carriage.squat = squat_of(recording, tick, feed);
   return carriage;
 }
 

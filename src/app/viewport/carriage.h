@@ -9,7 +9,7 @@ namespace lagniappe::app {
 
 Carriage drawn_carriage(const DriveSession& session, const Pose& pose);
 
-// Of a run beside the shown one: it walks.
-Carriage ghost_carriage(const Recording& recording, const Pose& pose);
+// Of a run beside the shown one, after a tick of its own.
+Carriage carriage_at(const Recording& recording, std::size_t tick, const Pose& pose);
 
 }  // namespace lagniappe::app

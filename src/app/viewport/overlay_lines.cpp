@@ -89,8 +89,7 @@ void intend(LinePen& pen, const entry::Wish& wish, const Vec3& from, const Chara
 void draw_arrows(LinePen& pen, const Ledger& ledger, const CharacterState& state) {
   const Vec3 from = state.foot_C + state.up_C() * (0.55 * state.capsule_height);
   for (const LedgerEntry& entry : ledger.entries) {
-    if (const auto* wish = std::get_if<entry::Wish>(&entry))
-      intend(pen, *wish, from, state);
+    if (const auto* wish = std::get_if<entry::Wish>(&entry)) intend(pen, *wish, from, state);
   }
   pen.arrow(from + state.up_C() * 0.06, state.velocity_C * kArrowPerSpeed, theme::kTeal);
 }
@@ -107,8 +106,7 @@ std::vector<LineVertex> overlay_lines(const DriveSession& session, const Overlay
   const CharacterState& state = session.current();
   const double radius = session.shown_profile().capsule.radius;
   const Ledger ledger = session.last_ledger();
-  if (choice.capsule)
-    pen.capsule(capsule_axis(state.foot_C, state.up_C(), radius, state.capsule_height), radius, theme::kPlum);
+  if (choice.capsule) pen.capsule(capsule_axis(state, radius), radius, theme::kPlum);
   if (!session.live()) {
     draw_sweeps(pen, ledger, state, radius);
     draw_steps(pen, ledger, state);

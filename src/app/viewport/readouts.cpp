@@ -160,6 +160,8 @@ QString Readouts::hint() const {
   if (session_.place() == nullptr) return "Open a course or a model with Ctrl+O, or drop a file here";
   if (frame_.driving) {
     return session_.paused() ? "Paused.  P drives on from here, the keys , and . step.  Esc leaves driving"
+           : frame_.watched  ? "Driving, the camera stays: the mouse turns the character.  V takes the camera "
+                               "along,  Esc leaves"
                              : "Driving.  Esc gives the mouse back,  F1 lists the keys";
   }
   if (!frame_.has_driven && session_.shown().run.ticks() < 120)

@@ -21,6 +21,7 @@ class Readouts {
     double frames_per_second;
     bool driving, has_driven, figure_shown;
     TrailLegend trail;
+    bool watched;  // By the free camera.
   };
 
   // What the lines in the view stand for.

@@ -87,7 +87,7 @@ void draw_ghost_way(LinePen& pen, const Run& run, const Stretch& ticks, const QC
 void draw_capsule(LinePen& pen, const Recording& recording, std::size_t tick, const QColor& colour) {
   const CharacterState& s = recording.run.state(tick);
   const double radius = recording.take.profile.capsule.radius;
-  pen.capsule(capsule_axis(s.foot_C, s.up_C(), radius, s.capsule_height), radius, colour);
+  pen.capsule(capsule_axis(s, radius), radius, colour);
 }
 
 double seconds_at_playhead(const DriveSession& session) {
@@ -114,7 +114,7 @@ std::vector<LineVertex> trail_lines(const DriveSession& session, const TrailChoi
     const Recording& ghost = *ghosts[g]->recording;
     const QColor colour = theme::ghost_style(g).colour;
     draw_ghost_way(pen, ghost.run, around(ghost.run, now, choice.seconds), colour);
-    draw_capsule(pen, ghost, tick_at(shown.run, session.playhead(), ghost.run), colour);
+    draw_capsule(pen, ghost, ghost_tick(session, *ghosts[g]), colour);
   }
   return lines;
 }
@@ -146,10 +146,8 @@ TrailLegend trail_legend(const DriveSession& session, const TrailChoice& choice)
   return legend;
 }
 
-Pose ghost_pose(const DriveSession& session, const Ghost& ghost) {
-  const CharacterState& state =
-      ghost.recording->run.state(tick_at(session.shown().run, session.playhead(), ghost.recording->run));
-  return interpolate(state, state, 1.0);
+std::size_t ghost_tick(const DriveSession& session, const Ghost& ghost) {
+  return tick_at(session.shown().run, session.playhead(), ghost.recording->run);
 }
 
 }  // namespace lagniappe::app

@@ -35,7 +35,7 @@ std::vector<LineVertex> trail_lines(const DriveSession& session, const TrailChoi
                                     const Ghosts& ghosts, const Vec3& origin_C);
 TrailLegend trail_legend(const DriveSession& session, const TrailChoice& choice);
 
-// Returns the pose of a ghost at the time under the playhead.
-Pose ghost_pose(const DriveSession& session, const Ghost& ghost);
+// Returns the tick of a ghost at the time under the playhead.
+std::size_t ghost_tick(const DriveSession& session, const Ghost& ghost);
 
 }  // namespace lagniappe::app

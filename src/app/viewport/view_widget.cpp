@@ -101,6 +101,19 @@ void ViewWidget::show_place() {
   canvas_->widget().update();
 }
 
+void ViewWidget::show_changed_place() {
+  scene_changed_ = true;
+  readouts_.set_place(*session_.place());
+  canvas_->widget().update();
+}
+
+void ViewWidget::drive_watched() {
+  begin_free();
+  watched_ = true;
+  set_driving(true);
+  watched_ = false;
+}
+
 void ViewWidget::set_driving(bool driving) {
   if (driving == driving_ || (driving && session_.place() == nullptr)) return;
   driving_ = driving;
@@ -110,7 +123,7 @@ void ViewWidget::set_driving(bool driving) {
   let_all_go();
   // Left, the camera stays where it is until the free one is asked for.
   if (driving) {
-    camera_.mode = drive_camera_;
+    if (!watched_) camera_.mode = drive_camera_;
     setFocus(Qt::OtherFocusReason);
     setCursor(Qt::BlankCursor);
     grabMouse();
@@ -156,7 +169,7 @@ void ViewWidget::pass_frame() {
   frame_seconds_ = last_frame_ < 0.0 ? 0.0 : now - last_frame_;
   last_frame_ = now;
   session_.advance(frame_seconds_);  // Also while not driving: who was left in the air comes down.
-  if (camera_.mode == CameraMode::Free) move_free_camera(frame_seconds_);
+  if (camera_.mode == CameraMode::Free && !driving_) move_free_camera(frame_seconds_);
   canvas_->widget().update();
   emit frame_passed();
 }
@@ -193,7 +206,8 @@ void ViewWidget::draw_text(QPainter& painter) {
   if (plain_) return;
   const bool figure = camera_.mode != CameraMode::FirstPerson;
   readouts_.paint(painter, {view_projection(drawn_eye_, drawn_field_, size(), Vec3(0.0)), drawn_eye_, size(),
-                            frames_per_second_, driving_, has_driven_, figure, trail_legend(session_, trail_)});
+                            frames_per_second_, driving_, has_driven_, figure, trail_legend(session_, trail_),
+                            camera_.mode == CameraMode::Free});
 }
 
 DrawnFrame ViewWidget::drawn_frame(const Eye& eye, const QSize& pixels, bool flipped) const {
@@ -224,9 +238,11 @@ DrawnFrame ViewWidget::drawn_frame(const Eye& eye, const QSize& pixels, bool fli
 // Other figures, in the colours of their ways.
 void ViewWidget::add_ghosts(DrawnFrame& frame) const {
   for (std::size_t g = 0; g < ghosts_.size(); ++g) {
-    const Pose pose = ghost_pose(session_, *ghosts_[g]);
+    const Recording& ghost = *ghosts_[g]->recording;
+    const std::size_t tick = ghost_tick(session_, *ghosts_[g]);
+    const Pose pose = interpolate(ghost.run.state(tick), ghost.run.state(tick), 1.0);
     if (length(pose.foot_C - session_.current().foot_C) < kNearGhost) continue;  // Not told apart anyway.
-    for (FigurePart part : figure_parts(pose, ghost_carriage(*ghosts_[g]->recording, pose))) {
+    for (FigurePart part : figure_parts(pose, carriage_at(ghost, tick, pose))) {
       part.colour = theme::ghost_style(g).colour.lighter(125);
       frame.ghosts.push_back(part);
     }

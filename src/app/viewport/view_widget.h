@@ -30,8 +30,11 @@ class ViewWidget : public QWidget, private Drawable {
   // Driving captures mouse and keys until Esc, or until the window loses the focus.
   void set_driving(bool driving);
   bool driving() const { return driving_; }
+  // The same, with the free camera looking on from where the eye is.
+  void drive_watched();
 
   void set_first_person(bool first);
+  void show_changed_place();  // The same place, built anew: camera and run go on.
   bool first_person() const { return drive_camera_ == CameraMode::FirstPerson; }
   OverlayChoice& overlays() { return overlays_; }
   TrailChoice& trail() { return trail_; }
@@ -117,6 +120,7 @@ class ViewWidget : public QWidget, private Drawable {
   int frames_counted_ = 0;
   CameraMode drive_camera_ = CameraMode::ThirdPerson;
   std::map<std::uint32_t, DriveKeyDoes> keys_down_;  // By code_of(): what was pressed is what is let go.
+  bool watched_ = false;                             // Driving begins with the free camera.
   PointerTurn pointer_;
   QPointF drag_from_, pressed_at_;
   QString trouble_;

@@ -5,16 +5,19 @@
 #include <QKeyEvent>
 #include <QLineEdit>
 #include <QListWidget>
+#include <QPointer>
 #include <QTimer>
 #include <QVBoxLayout>
 #include <algorithm>
 
+#include "theme/plain_tip.h"
 #include "theme/theme.h"
 
 namespace lagniappe::app {
 namespace {
 
 constexpr int kWidth = 520, kHeight = 380;
+constexpr std::size_t kMostFound = 200;  // More is not read.
 
 QString name_of(const QAction& action) { return QString(action.text()).remove('&').remove("..."); }
 
@@ -32,11 +35,26 @@ int rank(const QString& name, const QString& wanted) {
 
 }  // namespace
 
-CommandSearch::CommandSearch(std::function<QList<QAction*>()> actions, QWidget* parent)
-    : QFrame(parent), actions_(std::move(actions)), field_(new QLineEdit), list_(new QListWidget) {
+SearchEntry entry_of(QAction& action) {
+  SearchEntry entry;
+  entry.name = name_of(action);
+  entry.about = action.toolTip();
+  const QString keys = action.shortcut().toString(QKeySequence::NativeText);
+  const QString on = action.isChecked() ? QAction::tr("(on)") : QAction::tr("(off)");
+  entry.beside = (action.isCheckable() ? on + "  " : QString()) + keys;
+  entry.icon = action.icon();
+  entry.enabled = action.isEnabled();
+  entry.go = [action = QPointer(&action)] {
+    if (action != nullptr) action->trigger();
+  };
+  return entry;
+}
+
+CommandSearch::CommandSearch(std::function<std::vector<SearchEntry>()> entries, QWidget* parent)
+    : QFrame(parent), entries_of_(std::move(entries)), field_(new QLineEdit), list_(new QListWidget) {
   setObjectName("sheet");
   setFixedSize(kWidth, kHeight);
-  field_->setPlaceholderText(tr("What do you want to do?"));
+  field_->setPlaceholderText(tr("What do you want to do, or where to go?"));
   field_->setObjectName("commandField");
   field_->installEventFilter(this);
   list_->setObjectName("commands");
@@ -52,6 +70,8 @@ CommandSearch::CommandSearch(std::function<QList<QAction*>()> actions, QWidget* 
 }
 
 void CommandSearch::open() {
+  entries_ = entries_of_();
+  const QSignalBlocker quiet(field_);
   field_->clear();
   fill({});
   move((parentWidget()->width() - width()) / 2, std::max(0, parentWidget()->height() / 8));
@@ -60,40 +80,49 @@ void CommandSearch::open() {
   field_->setFocus(Qt::PopupFocusReason);
 }
 
+// Without a word only what can be done is listed: all that has a name would be too much to read.
 void CommandSearch::fill(const QString& wanted) {
-  std::vector<std::pair<int, QAction*>> ranked;
-  for (QAction* action : actions_()) {
-    const int r = rank(name_of(*action) + " " + action->toolTip(), wanted),
-              by_name = rank(name_of(*action), wanted);
-    if (r >= 0) ranked.emplace_back(by_name >= 0 ? by_name : 1000 + r, action);
+  std::vector<std::pair<int, const SearchEntry*>> ranked;
+  for (const SearchEntry& entry : entries_) {
+    if (wanted.trimmed().isEmpty() && !entry.kind.isEmpty()) continue;
+    const int by_name = rank(entry.name, wanted),
+              r = rank(entry.kind + " " + entry.name + " " + entry.about, wanted);
+    if (r >= 0) ranked.emplace_back(by_name >= 0 ? by_name : 1000 + r, &entry);
   }
   std::stable_sort(ranked.begin(), ranked.end(),
                    [](const auto& a, const auto& b) { return a.first < b.first; });
-  QPixmap nothing(16, 16);
-  nothing.fill(Qt::transparent);
-  const QIcon blank(nothing);  // So that the names stand under each other.
+  if (ranked.size() > kMostFound) ranked.resize(kMostFound);
   found_.clear();
   list_->clear();
-  for (const auto& [r, action] : ranked) {
-    found_.append(action);
-    const QString keys = action->shortcut().toString(QKeySequence::NativeText);
-    const QString on = action->isCheckable() ? (action->isChecked() ? tr("  (on)") : tr("  (off)")) : QString();
-    auto* item = new QListWidgetItem(name_of(*action) + on + (keys.isEmpty() ? "" : "    " + keys), list_);
-    item->setIcon(action->icon().isNull() ? blank : action->icon());
-    if (action->isEnabled()) continue;
-    item->setFlags(Qt::NoItemFlags);
-    item->setForeground(theme::kInk2);
+  for (const auto& [r, entry] : ranked) {
+    found_.push_back(entry);
+    add(*entry);
   }
-  list_->setCurrentRow(found_.isEmpty() ? -1 : 0);
+  list_->setCurrentRow(found_.empty() ? -1 : 0);
+  if (!found_.empty()) return;
+  auto* nothing = new QListWidgetItem(tr("Nothing here is called \u201c%1\u201d").arg(wanted.trimmed()), list_);
+  nothing->setFlags(Qt::NoItemFlags);
+}
+
+void CommandSearch::add(const SearchEntry& entry) {
+  QPixmap nothing(16, 16);
+  nothing.fill(Qt::transparent);  // So that the names stand under each other.
+  const QString beside = entry.kind.isEmpty() ? entry.beside : entry.kind;
+  auto* item = new QListWidgetItem(entry.name + (beside.isEmpty() ? "" : "    " + beside), list_);
+  item->setIcon(entry.icon.isNull() ? QIcon(nothing) : entry.icon);
+  item->setToolTip(plain_tip(entry.about));
+  if (entry.enabled) return;
+  item->setFlags(Qt::NoItemFlags);
+  item->setForeground(theme::kInk2);
 }
 
 void CommandSearch::run_current() {
   const int row = list_->currentRow();
   hide();
   parentWidget()->setFocus();
-  if (row < 0 || row >= found_.size() || !found_[row]->isEnabled()) return;
-  // After this event: the action may open a dialog.
-  QTimer::singleShot(0, found_[row], &QAction::trigger);
+  if (row < 0 || std::size_t(row) >= found_.size() || !found_[std::size_t(row)]->enabled) return;
+  // After this event: it may open a dialog.
+  QTimer::singleShot(0, this, found_[std::size_t(row)]->go);
 }
 
 bool CommandSearch::eventFilter(QObject* watched, QEvent* event) {

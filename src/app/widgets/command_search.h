@@ -1,10 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Finds any action by a few letters of its name (Ctrl+K).
+// Finds by a few letters (Ctrl+K): any action, and whatever else has a name.
 #pragma once
 
 #include <QFrame>
-#include <QList>
+#include <QIcon>
 #include <functional>
+#include <vector>
 
 class QAction;
 class QLineEdit;
@@ -12,11 +13,23 @@ class QListWidget;
 
 namespace lagniappe::app {
 
+struct SearchEntry {
+  QString name;
+  QString kind;         // "value", "mark"; empty for what is done.
+  QString about;        // More words that it is found by.
+  QString beside = {};  // Shown behind the name: its keys, or whether it is on.
+  QIcon icon = {};
+  bool enabled = true;
+  std::function<void()> go;
+};
+
+SearchEntry entry_of(QAction& action);
+
 class CommandSearch : public QFrame {
   Q_OBJECT
  public:
-  // `actions` is asked whenever the search opens: what can be done may have changed.
-  CommandSearch(std::function<QList<QAction*>()> actions, QWidget* parent);
+  // `entries` is asked whenever the search opens: what can be done may have changed.
+  CommandSearch(std::function<std::vector<SearchEntry>()> entries, QWidget* parent);
 
   void open();
 
@@ -25,10 +38,12 @@ class CommandSearch : public QFrame {
 
  private:
   void fill(const QString& wanted);
+  void add(const SearchEntry& entry);
   void run_current();
 
-  std::function<QList<QAction*>()> actions_;
-  QList<QAction*> found_;
+  std::function<std::vector<SearchEntry>()> entries_of_;
+  std::vector<SearchEntry> entries_;
+  std::vector<const SearchEntry*> found_;
   QLineEdit* field_;
   QListWidget* list_;
 };

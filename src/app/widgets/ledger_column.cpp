@@ -44,21 +44,14 @@ LedgerColumn::LedgerColumn(QWidget* parent)
       heading_(new QLabel),
       summary_(new QLabel),
       piece_(new QLabel),
-      outcome_(new QLabel),
       list_(new QListWidget),
       piece_bar_(make_piece_bar()) {
   setObjectName("ledger");
   setAttribute(Qt::WA_StyledBackground);
   setMinimumWidth(kLeastWidth);
   heading_->setObjectName("columnTitle");
-  for (QLabel* label : {summary_, outcome_}) {
-    label->setObjectName("caption");
-    label->setWordWrap(true);
-  }
-  outcome_->setTextFormat(Qt::RichText);
-  outcome_->setToolTip(
-      tr("Where this tick's change of velocity comes from: along x, y and z of the course, in m/s. Less than "
-         "5 mm/s is left out."));
+  summary_->setObjectName("caption");
+  summary_->setWordWrap(true);
   list_->setObjectName("sentences");
   list_->setWordWrap(true);
   list_->setSelectionMode(QAbstractItemView::SingleSelection);
@@ -78,7 +71,6 @@ LedgerColumn::LedgerColumn(QWidget* parent)
   column->addWidget(heading_);
   column->addWidget(summary_);
   column->addWidget(list_, 1);
-  column->addWidget(outcome_);
   column->addWidget(piece_bar_);
   heading_->setText(tr("Ledger"));
   show_nothing(tr("What the solver did in a tick, and why, is told here."));
@@ -114,7 +106,6 @@ QWidget* LedgerColumn::make_piece_bar() {
 
 void LedgerColumn::show_nothing(const QString& why) {
   list_->clear();
-  outcome_->clear();
   summary_->setText(why);
 }
 
@@ -135,7 +126,22 @@ void LedgerColumn::show_tick(std::size_t tick, const CharacterState& before, con
     item->setForeground(refused ? theme::kBrick : theme::kInk);
     item->setIcon(theme::icon(refused ? "x" : "dot", refused ? theme::kBrick : theme::kInk2));
   }
-  outcome_->setText(told_velocity(before.velocity_C, after.velocity_C, ledger));
+  show_velocity(told_velocity(before.velocity_C, after.velocity_C, ledger));
+}
+
+// Under the sentences, where it has as much room as they have.
+void LedgerColumn::show_velocity(const QString& text) {
+  auto* told = new QLabel(text);
+  told->setObjectName("caption");
+  told->setTextFormat(Qt::RichText);
+  told->setMargin(4);
+  told->setToolTip(
+      tr("Where this tick's change of velocity comes from: along x, y and z of the course, in m/s. Less than "
+         "5 mm/s is left out."));
+  auto* item = new QListWidgetItem(list_);
+  item->setFlags(Qt::NoItemFlags);
+  item->setSizeHint(told->sizeHint());
+  list_->setItemWidget(item, told);
 }
 
 void LedgerColumn::choose(std::optional<std::size_t> entry) {
@@ -160,7 +166,9 @@ bool LedgerColumn::eventFilter(QObject* watched, QEvent* event) {
 
 QStringList LedgerColumn::sentences() const {
   QStringList all;
-  for (int i = 0; i < list_->count(); ++i) all.append(list_->item(i)->text());
+  for (int i = 0; i < list_->count(); ++i) {
+    if (!list_->item(i)->text().isEmpty()) all.append(list_->item(i)->text());
+  }
   return all;
 }
 

@@ -46,9 +46,10 @@ class LedgerColumn : public QWidget {
   bool eventFilter(QObject* watched, QEvent* event) override;
 
  private:
+  void show_velocity(const QString& text);
   QWidget* make_piece_bar();
 
-  QLabel *heading_, *summary_, *piece_, *outcome_;
+  QLabel *heading_, *summary_, *piece_;
   QListWidget* list_;
   QWidget* piece_bar_;
 };

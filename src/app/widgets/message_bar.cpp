@@ -19,6 +19,7 @@ MessageBar::MessageBar(QWidget* parent)
   setObjectName("messageBar");
   auto* texts = new QVBoxLayout;
   title_->setStyleSheet("font-weight: 600;");
+  title_->setWordWrap(true);
   sentence_->setWordWrap(true);
   sentence_->setTextInteractionFlags(Qt::TextSelectableByMouse);
   progress_->setRange(0, 0);

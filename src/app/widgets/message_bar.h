@@ -13,7 +13,7 @@ namespace lagniappe::app {
 class MessageBar : public QFrame {
   Q_OBJECT
  public:
-  explicit MessageBar(QWidget* parent);
+  explicit MessageBar(QWidget* parent = nullptr);
 
   void show_problem(const QString& title, const QString& sentence);
   // Something can be done about it: a button that says so.

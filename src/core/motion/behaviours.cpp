@@ -248,7 +248,7 @@ void tell_skid(const StepContext& context, const Body& body, const Wish& wish, c
     return skid_down(context, body, asked, state, some_grip, wind).velocity;
   };
   const Vec3 none(0.0), pulled = with(false, 0.0, none), slowed = with(false, grip, none),
-             steered = with(true, grip, none);
+                        steered = with(true, grip, none);
   context.note(
       entry::Gravity{pulled - state.velocity_C, context.profile.gravity, context.profile.terminal_speed, 0.0});
   tell_change(context, Why::Grip, slowed - pulled);

@@ -62,8 +62,8 @@ struct Teller {
            air;
   }
   std::string operator()(const entry::Gravity& e) const {
-    const std::string text =
-        fmt::format("gravity, {:.2f} m/s\u00b2 in force, changes the velocity {}", e.gravity, change(e.change_C));
+    const std::string text = fmt::format("gravity, {:.2f} m/s\u00b2 in force, changes the velocity {}",
+                                         e.gravity, change(e.change_C));
     if (e.apex > 0.0) return fmt::format("{}; the apex is {} further up", text, metres(e.apex));
     return fmt::format("{}; it falls at {:.1f} m/s at most", text, e.terminal_speed);
   }
@@ -77,7 +77,8 @@ struct Teller {
                                                   "what was met",
                                                   "the ground underfoot",
                                                   "the reset"};
-    return fmt::format("{} changes the velocity {}", kWhat[static_cast<std::size_t>(e.why)], change(e.change_C));
+    return fmt::format("{} changes the velocity {}", kWhat[static_cast<std::size_t>(e.why)],
+                       change(e.change_C));
   }
   std::string operator()(const entry::StateChange& e) const {
     const std::string text =
@@ -239,8 +240,8 @@ std::string velocity_sentence(const Vec3& before_C, const Vec3& after_C, const L
   for (const VelocityPart& part : velocity_parts(ledger)) {
     const Vec3& v = part.change_C;
     if (length(v) < kShown) continue;
-    text += fmt::format("{} {} ({:+.2f}, {:+.2f}, {:+.2f})", std::exchange(first, false) ? ":" : " +", part.cause,
-                        v.x, v.y, v.z);
+    text += fmt::format("{} {} ({:+.2f}, {:+.2f}, {:+.2f})", std::exchange(first, false) ? ":" : " +",
+                        part.cause, v.x, v.y, v.z);
   }
   return first ? text + ": nothing changed it" : text;
 }

@@ -97,7 +97,9 @@ void Examination::read_ledger() {
         if (e.from == entry::Jump::From::Ground && e.late_by == 0.0 && !before_.grounded())
           events_.set(Event::Landing);
       },
-      [](const entry::Instant&) {}, [](const entry::Gravity&) {}, [](const entry::Change&) {},
+      [](const entry::Instant&) {},
+      [](const entry::Gravity&) {},
+      [](const entry::Change&) {},
       [&](const entry::Landed& e) { landing_loss_ = std::max(e.before - e.after, 0.0), landed_at_ = e.before; },
       [&](const entry::JumpRefused&) { events_.set(Event::JumpRefused); },
       [&](const entry::Sweep& e) {

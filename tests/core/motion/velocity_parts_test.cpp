@@ -74,9 +74,9 @@ TEST_CASE("In free fall gravity alone changes the velocity, and a rise is told h
   const Told t = told(rising, kNothing, p, world, 50);
   CHECK(t.by("gravity").y == Approx(-kGravity / 50.0));
   CHECK(velocity_parts(t.ledger).size() == 1);
-  const auto& gravity = std::get<entry::Gravity>(*std::find_if(
-      t.ledger.entries.begin(), t.ledger.entries.end(),
-      [](const LedgerEntry& e) { return std::holds_alternative<entry::Gravity>(e); }));
+  const auto& gravity = std::get<entry::Gravity>(
+      *std::find_if(t.ledger.entries.begin(), t.ledger.entries.end(),
+                    [](const LedgerEntry& e) { return std::holds_alternative<entry::Gravity>(e); }));
   CHECK(gravity.gravity == Approx(kGravity));
   CHECK(gravity.apex == Approx(6.0 * 6.0 / (2.0 * kGravity)));
   CHECK(gravity.terminal_speed == Approx(p.terminal_speed));
@@ -184,7 +184,8 @@ TEST_CASE("Whatever is driven, in wind, on ice and by scripts, the causes sum to
   Random random(20261129);
   auto course = read_course(kSource + "/courses/tidewheel.course.json");
   REQUIRE(course);
-  for (const char* name : {"warden", "wader", "heron", "ways/breath", "ways/dash", "ways/glide", "ways/wall-run"}) {
+  for (const char* name :
+       {"warden", "wader", "heron", "ways/breath", "ways/dash", "ways/glide", "ways/wall-run"}) {
     auto profile = read_profile(kSource + "/profiles/" + name + ".profile.json");
     REQUIRE(profile);
     for (int walk = 0; walk < 6; ++walk) {

@@ -372,6 +372,47 @@ TEST_CASE("Every signal has a name of its own and a finite value at every tick")
           Approx(up.state(tick).foot_C.y).margin(1e-6));
 }
 
+TEST_CASE("A take's inputs go through a document and give the same way again") {
+  const TriangleWorld world = yard();
+  for (int seed = 1; seed < 20; ++seed) {
+    Take take = random_take(std::uint64_t(seed), Profile{});
+    Random random{std::uint64_t(seed) + 100};
+    take.tick_rate = std::vector<int>{20, 60, 144}[std::size_t(seed % 3)];
+    Buttons held;
+    for (InputFrame& input : take.inputs) {
+      input.pressed = {};
+      for (std::size_t i = 0; i + 1 < kActionCount; ++i) {
+        const auto action = static_cast<Action>(i);
+        const int what = random.below(20);
+        input.pressed.set(action, what == 0 || what == 1);
+        if (what <= 1) input.pressed_at[i] = static_cast<float>(random.below(4)) / 4.0f;
+        if (what == 0 || what == 2) input.released_at[i] = static_cast<float>(random.below(4)) / 4.0f;
+        // A press that is let go of in its tick, or in a later one.
+        if (what == 0 && input.released_at[i] < input.pressed_at[i]) input.released_at[i] = input.pressed_at[i];
+        if (what == 1 && held.has(action)) input.released_at[i] = 0.25f * input.pressed_at[i];
+        if (what <= 2) held.set(action, what == 1);
+      }
+      input.held = held;
+    }
+    const InputScript script = script_of(take);
+    CHECK(script.end() == take.seconds());
+    const auto read = parse_inputs(inputs_text(script, "a \"way\""), "way.inputs.json");
+    REQUIRE(read);
+    REQUIRE(read->changes.size() == script.changes.size());
+    Take again = take;
+    again.inputs = frames_of(*read, take.tick_rate, take.seconds());
+    REQUIRE(again.inputs.size() == take.inputs.size());
+    for (std::size_t i = 0; i < take.inputs.size(); ++i) {
+      INFO("seed " << seed << ", tick " << i);
+      REQUIRE(again.inputs[i].held == take.inputs[i].held);
+      REQUIRE(again.inputs[i].pressed == take.inputs[i].pressed);
+      REQUIRE(again.inputs[i].move == take.inputs[i].move);
+    }
+    const Run was = run_of(take, world), is = run_of(again, world);
+    CHECK(compare(was, is).furthest < 1e-6);
+  }
+}
+
 TEST_CASE("Running a take can be stopped") {
   const Take take = take_of(standing_at({}, {0, 0, 0}), 60, 60.0, {}, [](double) { return push(0, 1); });
   const TriangleWorld world = Scene().floor(1000).world();

@@ -1,0 +1,263 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What is wanted every day: finding things by name, inputs played and written, a course that changes on the
+// disk, driving seen from where the camera is, messages beside what is worked on.
+#include <QLabel>
+#include <QLineEdit>
+#include <QListWidget>
+#include <QScrollArea>
+
+#include "cards/card.h"
+#include "cards/cards_panel.h"
+#include "cards/value_row.h"
+#include "lagniappe/files.h"
+#include "pages/states_page.h"
+#include "states/state_pane.h"
+#include "support/window_fixture.h"
+#include "viewport/carriage.h"
+#include "viewport/overlay_lines.h"
+#include "widgets/command_search.h"
+#include "widgets/ledger_column.h"
+
+using namespace lagniappe;
+using namespace lagniappe::app;
+using namespace lagniappe::app::test;
+
+namespace {
+
+std::string yard(double kerb) {
+  return R"({"lagniappe": "course", "version": 1, "name": "Yard",
+  "marks": [{"id": "start", "at": [0, 0, 0]}, {"id": "far end", "at": [0, 0, 12], "facing": 90}],
+  "pieces": [{"id": "floor", "kind": "block", "at": [0, -1, 0], "size": [60, 1, 60]},
+             {"id": "kerb", "kind": "block", "at": [0, 0, -4], "size": [8, )" +
+         std::to_string(kerb) + R"(, 3]}]})";
+}
+
+struct DailyFixture : WindowFixture {
+  QString course = file("yard.course.json", yard(0.2));
+
+  DailyFixture() { open(course); }
+
+  // Types into the search and returns what is found.
+  QStringList found(const QString& words) {
+    QTest::keyClick(&window, Qt::Key_K, Qt::ControlModifier);
+    auto* field = window.findChild<QLineEdit*>("commandField");
+    REQUIRE(wait_for([&] { return field->isVisible(); }));
+    QTest::keyClicks(field, words);
+    QStringList names;
+    auto* list = window.findChild<QListWidget*>("commands");
+    for (int i = 0; i < list->count(); ++i) names.append(list->item(i)->text());
+    return names;
+  }
+  void take_first() { QTest::keyClick(window.findChild<QLineEdit*>("commandField"), Qt::Key_Return); }
+  void walk(double seconds) {
+    InputChange go, stop;
+    go.at = 0.1;
+    go.move = Vec2(0.0, 1.0);
+    stop.at = seconds;
+    stop.move = Vec2(0.0);
+    follow_to_rest(InputScript{{go, stop}}, seconds + 0.5);
+  }
+};
+
+}  // namespace
+
+TEST_CASE_METHOD(DailyFixture, "Ctrl+K finds a value, and its row comes up") {
+  CHECK(found("highest step").first() == "air highest step    value");
+  QTest::keyClick(window.findChild<QLineEdit*>("commandField"), Qt::Key_Escape);
+  CHECK(found("ground highest").first() == "ground highest step    value");
+  take_first();
+  ValueRow* row = nullptr;
+  REQUIRE(wait_for([&] {
+    for (ValueRow* r : window.page().cards().findChildren<ValueRow*>())
+      if (r->path() == "ground.highest_step") row = r;
+    return row != nullptr && !row->visibleRegion().isEmpty() && row->isAncestorOf(window.focusWidget());
+  }));
+}
+
+TEST_CASE_METHOD(DailyFixture, "Ctrl+K finds marks, states, pieces and takes, and goes there") {
+  CHECK(found("far end").first() == "far end    mark");
+  take_first();
+  CHECK(wait_for([&] { return std::abs(session.current().foot_C.z - 12.0) < 0.1; }));
+  walk(1.0);
+  CHECK(found("kerb").contains("kerb    piece"));
+  take_first();
+  CHECK(wait_for([&] { return window.page().ledger().piece_text().contains("never touched"); }));
+  CHECK(found("crouch").contains("Crouch    state"));
+  QTest::keyClick(window.findChild<QLineEdit*>("commandField"), Qt::Key_Escape);
+  CHECK(found("Tuck state").first() == "Tuck    state");
+  take_first();
+  CHECK(wait_for([&] { return window.states_page().state().isVisible(); }));
+  window.actions()[Act::DrivePage]->trigger();
+  window.actions()[Act::ToStart]->trigger();
+  window.desk().study().wait();
+  REQUIRE(wait_for([&] { return window.desk().study().entries().size() == 1; }));
+  const QString name = QString::fromStdString(window.desk().study().entries().front().about.name);
+  CHECK(found("take " + name.section(' ', 0, 0)).contains(name + "    take"));
+}
+
+TEST_CASE_METHOD(DailyFixture,
+                 "Ctrl+K says when nothing is called that, and lists only actions without a word") {
+  const QStringList nothing = found("xyzzy");
+  REQUIRE(nothing.size() == 1);
+  CHECK(nothing.first().contains("xyzzy"));
+  take_first();  // And does nothing.
+  const QStringList all = found("");
+  CHECK(all.size() > 40);
+  CHECK(all.filter("    value").isEmpty());
+}
+
+TEST_CASE_METHOD(DailyFixture, "Inputs are played from the start as a take, and written again") {
+  open(kSource + "/takes/stairs.inputs.json");
+  REQUIRE(wait_for([&] { return session.has_shown() && session.shown().run.ticks() == 8 * 60; }));
+  CHECK(session.current().foot_C.z == Approx(0.0).margin(1e-3));  // The playhead is at the start.
+  const Run played = session.shown().run;
+  CHECK(played.last().foot_C.z < -15.0);
+  CHECK(session.shown().take.about.name == "stairs");
+  chosen_file = folder.filePath("again.inputs.json");
+  trigger(Act::ExportInputs);
+  open(chosen_file);
+  REQUIRE(wait_for([&] { return session.shown().take.about.name == "again"; }));
+  const Run& again = session.shown().run;
+  CHECK(length(again.state(8 * 60).foot_C - played.last().foot_C) < 1e-6);
+  // One that cannot be read is told, and nothing changes.
+  open(file("bad.inputs.json", R"({"lagniappe": "inputs", "version": 1, "steps": [{"at": -1}]})"));
+  CHECK(window.messages().text().contains("steps/0/at"));
+  CHECK(session.shown().take.about.name == "again");
+}
+
+TEST_CASE_METHOD(DailyFixture, "A course that changes on the disk is driven on from where one is") {
+  walk(0.6);
+  const Vec3 was = session.current().foot_C;
+  CHECK(was.z < -0.5);
+  file("yard.course.json", yard(0.9));
+  REQUIRE(wait_for(
+      [&] { return session.place()->world.cast_ray(Vec3(0, 5, -4), Vec3(0, -10, 0))->hit.point_C.y > 0.85; }));
+  CHECK(length(session.current().foot_C - was) < 0.01);
+  CHECK(session.is_open());
+  walk(2.0);
+  CHECK(session.current().foot_C.z > -3.0);  // The kerb is a wall now.
+  // Half a file is told, and the course stays.
+  file("yard.course.json", yard(0.2).substr(0, 200));
+  REQUIRE(wait_for([&] { return window.messages().isVisible(); }));
+  CHECK(window.messages().text().contains("changed on the disk and cannot be read"));
+  CHECK(session.place()->course.pieces.size() == 2);
+}
+
+TEST_CASE_METHOD(DailyFixture, "A finished take is retaken on its course when that changes") {
+  walk(2.0);
+  const double past = session.current().foot_C.z;
+  CHECK(past < -5.0);
+  window.actions()[Act::ToStart]->trigger();
+  window.desk().study().wait();
+  REQUIRE(wait_for([&] { return window.desk().study().entries().size() == 1; }));
+  open(window.desk().study().entries().front().file);
+  REQUIRE(wait_for([&] { return !session.is_open(); }));
+  file("yard.course.json", yard(0.9));
+  REQUIRE(wait_for([&] { return window.desk().current_ghost() != nullptr; }));
+  CHECK(window.desk().current_ghost()->recording->run.last().foot_C.z > -3.0);
+  CHECK(session.shown().run.last().foot_C.z == Approx(past).margin(1e-6));
+}
+
+TEST_CASE_METHOD(DailyFixture, "One drives while the free camera looks on") {
+  next_picture();
+  const Vec3 eye = view.camera().free_eye().at_C;
+  window.activateWindow();
+  QTest::keyClick(&window, Qt::Key_Return, Qt::ShiftModifier);
+  REQUIRE(view.driving());
+  CHECK(view.camera().mode == CameraMode::Free);
+  const Vec3 from = view.camera().free_eye().at_C;
+  CHECK(length(from - eye) > 0.01);  // From where the eye was.
+  const Vec3 foot = session.current().foot_C;
+  QTest::keyPress(&view, Qt::Key_W);
+  CHECK(wait_for([&] { return length(session.current().foot_C - foot) > 1.0; }));
+  QTest::keyRelease(&view, Qt::Key_W);
+  CHECK(length(view.camera().free_eye().at_C - from) < 1e-9);
+  QTest::keyClick(&view, Qt::Key_V);
+  CHECK(view.camera().mode != CameraMode::Free);
+  QTest::keyClick(&view, Qt::Key_Escape);
+  CHECK_FALSE(view.driving());
+}
+
+TEST_CASE_METHOD(DailyFixture, "A message makes room for itself and covers nothing") {
+  open(file("bad.course.json", R"({"lagniappe": "course", "version": 9})"));
+  REQUIRE(window.messages().isVisible());
+  QTest::qWait(50);
+  const auto on_screen = [](const QWidget& w) { return QRect(w.mapToGlobal(QPoint(0, 0)), w.size()); };
+  const QRect bar = on_screen(window.messages());
+  CHECK(bar.height() > 20);
+  for (const QWidget* w : std::initializer_list<const QWidget*>{
+           &view, &window.page().tape(), &window.page().cards(), &window.page().ledger()})
+    CHECK_FALSE(bar.intersects(on_screen(*w)));
+}
+
+TEST_CASE_METHOD(DailyFixture, "The ledger's end tells where the velocity comes from") {
+  walk(1.0);
+  session.set_playhead(10);  // Setting off.
+  next_picture();
+  QString told;
+  REQUIRE(wait_for([&] {
+    for (const QLabel* label : window.page().ledger().findChildren<QLabel*>())
+      if (label->text().contains("before")) told = label->text();
+    return told.contains("+ intent");
+  }));
+  CHECK(told.contains("after"));
+  CHECK_FALSE(told.contains("wind"));
+}
+
+TEST_CASE_METHOD(DailyFixture, "The names of curves stand clear of them") {
+  walk(2.0);
+  Tape& tape = window.page().tape();
+  next_picture();
+  for (QCPAxisRect* rect : tape.axisRects()) {
+    for (const QCPGraph* graph : rect->graphs()) {
+      for (const QCPGraphData& point : *graph->data()) {
+        const double y = rect->axis(QCPAxis::atLeft)->coordToPixel(point.value);
+        REQUIRE(y > rect->rect().top() + 13.0);
+        REQUIRE(y < rect->rect().bottom() + 1.0);
+      }
+    }
+  }
+}
+
+TEST_CASE_METHOD(DailyFixture, "A value that nothing reads says so") {
+  QStringList texts;
+  for (const QLabel* label : window.page().cards().findChildren<QLabel*>()) texts.append(label->text());
+  CHECK(texts.filter("not read yet").size() == 4);
+  CHECK(texts.filter("mass (not read yet)").size() == 1);
+}
+
+TEST_CASE_METHOD(DailyFixture, "The capsule of who lies is drawn lying, and a ghost takes its state's pose") {
+  InputChange lie;
+  lie.at = 0.1;
+  lie.press.set(Action::Lie, true);
+  follow_to_rest(InputScript{{lie}}, 2.0);
+  REQUIRE(session.current().lying());
+  const double radius = session.shown_profile().capsule.radius;
+  const auto size_of = [](const std::vector<LineVertex>& lines) {
+    Vec3 low(1e9), high(-1e9);
+    for (const LineVertex& v : lines) {
+      const Vec3 at(v.position[0], v.position[1], v.position[2]);
+      low = glm::min(low, at);
+      high = glm::max(high, at);
+    }
+    return high - low;
+  };
+  OverlayChoice capsule;
+  capsule.capsule = true;
+  // At rest more is drawn, after it.
+  std::vector<LineVertex> lines = overlay_lines(session, capsule, Vec3(0.0));
+  lines.resize(lines.size() - overlay_lines(session, {}, Vec3(0.0)).size());
+  const Vec3 size = size_of(lines);
+  CHECK(size.z == Approx(session.current().lie_length + 2.0 * radius).margin(0.02));
+  CHECK(size.y == Approx(2.0 * radius).margin(0.02));
+  // Beside it, one that is run with another pace lies as well.
+  Profile other = window.handling().now();
+  other.ground.speed = 3.0;
+  REQUIRE(window.handling().set(other, "slower"));
+  REQUIRE(wait_for([&] { return window.desk().current_ghost() != nullptr; }));
+  const Recording& ghost = *window.desk().current_ghost()->recording;
+  const std::size_t tick = ghost.run.ticks();
+  const Pose pose = interpolate(ghost.run.state(tick), ghost.run.state(tick), 1.0);
+  CHECK(carriage_at(ghost, tick, pose).pose == "lie");
+  CHECK(carriage_at(ghost, 0, interpolate(ghost.run.state(0), ghost.run.state(0), 1.0)).pose == "stand");
+}
