@@ -306,6 +306,10 @@ void MainWindow::open(const QString& path) {
   // A profile is told by its heading; anything else goes the way of courses and is explained there.
   const bool small = path.endsWith(".json") && QFileInfo(path).size() < kLargestProfile;
   const std::string kind = small ? document_kind(path.toStdString()) : "";
+  if (kind == "inputs" && loader_.busy()) {
+    waiting_inputs_ = path;  // For the course that is being opened.
+    return;
+  }
   load_for_ = LoadFor::Showing;
   if (kind == "profile") {
     profile_actions_->open(path);
@@ -445,6 +449,7 @@ void MainWindow::take_place(const std::shared_ptr<const Place>& place) {
   show_enabled();
   view().setFocus(Qt::OtherFocusReason);
   offer_recovery();
+  if (const QString inputs = std::exchange(waiting_inputs_, {}); !inputs.isEmpty()) play_inputs(inputs);
 }
 
 // What is being driven goes on there; a finished take is run on it, beside itself.

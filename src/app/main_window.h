@@ -112,6 +112,7 @@ class MainWindow : public QMainWindow {
   // What is being loaded is for: to be shown, a course to retake on, a take to pin, a course that was changed.
   enum class LoadFor { Showing, Retake, Pin, Changed } load_for_ = LoadFor::Showing;
   bool recovery_offered_ = false, values_offered_ = false;
+  QString waiting_inputs_;
   QStringList left_journals_;                  // Not offered yet.
   std::shared_ptr<const Place> opened_place_;  // The last that was opened as a course.
   TopStrip* strip_ = nullptr;

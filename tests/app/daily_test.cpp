@@ -119,6 +119,13 @@ TEST_CASE_METHOD(DailyFixture, "Inputs are played from the start as a take, and 
   REQUIRE(wait_for([&] { return session.shown().take.about.name == "again"; }));
   const Run& again = session.shown().run;
   CHECK(length(again.state(8 * 60).foot_C - played.last().foot_C) < 1e-6);
+  // Given with a course that is still being read, they wait for it.
+  window.open(course);
+  window.open(kSource + "/takes/stairs.inputs.json");
+  REQUIRE(wait_for([&] { return session.shown().take.about.name == "stairs"; }));
+  CHECK(session.place()->course.name == "Yard");
+  open(chosen_file);
+  REQUIRE(wait_for([&] { return session.shown().take.about.name == "again"; }));
   // One that cannot be read is told, and nothing changes.
   open(file("bad.inputs.json", R"({"lagniappe": "inputs", "version": 1, "steps": [{"at": -1}]})"));
   CHECK(window.messages().text().contains("steps/0/at"));

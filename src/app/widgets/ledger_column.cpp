@@ -14,21 +14,23 @@ namespace lagniappe::app {
 namespace {
 
 constexpr int kLeastWidth = 250;
+constexpr double kShown = 5e-3;  // m/s of change.
 
 QString qt(std::string_view text) { return QString::fromUtf8(text.data(), qsizetype(text.size())); }
 
+bool changes_next_to_nothing(const LedgerEntry& entry) {
+  return std::holds_alternative<entry::Change>(entry) && length(velocity_change(entry)) < kShown;
+}
+
 // One row for each cause, so that the eye can add them up.
 QString told_velocity(const Vec3& before_C, const Vec3& after_C, const Ledger& ledger) {
-  QString text = LedgerColumn::tr("<b>Velocity</b> against the course, %1 to %2 m/s<table>")
-                     .arg(length(before_C), 0, 'f', 2)
-                     .arg(length(after_C), 0, 'f', 2);
+  QString text = LedgerColumn::tr("<b>Velocity</b> against the course, m/s<table>");
   const auto row = [&](const QString& what, const Vec3& v) {
     text += QStringLiteral("<tr><td>%1</td>").arg(what);
     for (const double x : {v.x, v.y, v.z})
-      text += QStringLiteral("<td align=right>&nbsp;&nbsp;%1</td>").arg(x + 0.0, 0, 'f', 2);
+      text += QStringLiteral("<td align=right>&nbsp;&nbsp;%1</td>").arg(std::abs(x) < kShown ? 0.0 : x, 0, 'f', 2);
     text += QStringLiteral("</tr>");
   };
-  constexpr double kShown = 5e-3;  // m/s.
   row(LedgerColumn::tr("before"), before_C);
   for (const VelocityPart& part : velocity_parts(ledger)) {
     if (length(part.change_C) >= kShown) row(QStringLiteral("+ ") + qt(part.cause), part.change_C);
@@ -116,14 +118,18 @@ void LedgerColumn::show_tick(std::size_t tick, const CharacterState& before, con
   list_->clear();
   if (ledger.entries.empty()) return show_nothing(tr("The start. Press . for the next tick."));
   const QString on = qt(world.piece_name(after.ground.piece));
-  summary_->setText(tr("%1, %2 s%3")
+  summary_->setText(tr("%1, %2 s%3, from %4 to %5 m/s")
                         .arg(qt(state))
                         .arg(after.time, 0, 'f', 3)
-                        .arg(on.isEmpty() ? QString() : tr(", on %1").arg(on)));
+                        .arg(on.isEmpty() ? QString() : tr(", on %1").arg(on))
+                        .arg(length(before.velocity_C), 0, 'f', 2)
+                        .arg(length(after.velocity_C), 0, 'f', 2));
   for (const LedgerEntry& entry : ledger.entries) {
     const bool refused = is_refusal(entry);
     auto* item = new QListWidgetItem(QString::fromStdString(to_sentence(entry, world)), list_);
     item->setForeground(refused ? theme::kBrick : theme::kInk);
+    // Rows stay those of the ledger, so what is too little to matter is hidden, not left out.
+    item->setHidden(changes_next_to_nothing(entry));
     item->setIcon(theme::icon(refused ? "x" : "dot", refused ? theme::kBrick : theme::kInk2));
   }
   show_velocity(told_velocity(before.velocity_C, after.velocity_C, ledger));
@@ -140,8 +146,10 @@ void LedgerColumn::show_velocity(const QString& text) {
          "5 mm/s is left out."));
   auto* item = new QListWidgetItem(list_);
   item->setFlags(Qt::NoItemFlags);
-  item->setSizeHint(told->sizeHint());
   list_->setItemWidget(item, told);
+  told->ensurePolished();  // Its font comes with its place.
+  constexpr int kAround = 14;  // Pixels that the list's style takes above and below.
+  item->setSizeHint(told->sizeHint() + QSize(0, kAround));
 }
 
 void LedgerColumn::choose(std::optional<std::size_t> entry) {
