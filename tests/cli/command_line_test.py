@@ -88,6 +88,20 @@ class CommandLine(unittest.TestCase):
         self.assertEqual(outputs[0], outputs[1])
         self.assertEqual(call("check", self.path("1.take")).stdout.strip(), self.path("1.take") + ": ok (take)")
 
+    def test_the_inputs_of_a_take_are_written_and_lead_the_same_way(self):
+        inputs = f"{SOURCE}/takes/tour.inputs.json"
+        self.drive(inputs, "--take", self.path("t.take"), "--trace", self.path("1.csv"))
+        done = call("export", self.path("t.take"), "--inputs", self.path("again.inputs.json"))
+        self.assertEqual(done.returncode, 0, done.stderr)
+        self.drive(self.path("again.inputs.json"), "--trace", self.path("2.csv"))
+        first, again = self.rows("1.csv"), self.rows("2.csv")
+        for a, b in zip(first, again):
+            for key in ("foot_x", "foot_y", "foot_z"):
+                self.assertAlmostEqual(float(a[key]), float(b[key]), delta=1e-9)
+        self.assertGreaterEqual(len(again), len(first))
+        self.assertEqual(call("export", self.path("t.take"), "--inputs", "x", "--json", "y").returncode, 64)
+        self.assertEqual(call("export", inputs, "--inputs", self.path("x")).returncode, 2)
+
     def test_a_jump_is_the_parabola_at_every_rate(self):
         gravity, height = 20.0, 1.2
         speed = math.sqrt(2 * gravity * height)
@@ -141,7 +155,8 @@ class CommandLine(unittest.TestCase):
         call("drive", "--course", course, "--profile", PROFILE, "--inputs", inputs, "--seconds", "1", "--ledger", self.path("l.jsonl"))
         with open(self.path("l.jsonl"), encoding="utf-8") as file:
             entries = json.loads(file.readlines()[-1])["entries"]
-        self.assertEqual(len(entries), len([line for line in lines[:lines.index(next(l for l in lines if l.startswith("tick 61")))] if line.startswith("  ")]))
+        self.assertEqual(len(entries), len([line for line in lines[:lines.index(next(l for l in lines if l.startswith("tick 61")))] if line.startswith(("  - ", "  ! "))]))
+        self.assertTrue(any(line.startswith("  = velocity (") for line in lines))
 
     def take(self, name="t.take", *more):
         done = self.drive(f"{SOURCE}/takes/stairs.inputs.json", "--take", self.path(name), *more)
