@@ -184,6 +184,7 @@ struct TriangleWorld::Data {
   FaceTree still;
   std::vector<Mover> movers;
   std::vector<PieceId> moving_pieces;
+  std::vector<int> mover_of;  // By piece; -1 for still ones. Empty where nothing moves.
   std::vector<const WorldFace*> added;  // By the order of adding.
   std::vector<std::string> names;
   Box limits;
@@ -233,12 +234,14 @@ TriangleWorld TriangleWorld::Builder::commit(Options options) {
     }
   }
   auto data = std::make_unique<Data>(
-      Data{FaceTree(std::move(still)), {}, {}, {}, std::move(names_), options.limits, options.wind});
+      Data{FaceTree(std::move(still)), {}, {}, {}, {}, std::move(names_), options.limits, options.wind});
   Box all = data->still.box();
   data->movers.reserve(motions_.size());
   for (std::size_t i = 0; i < motions_.size(); ++i) {
     data->movers.emplace_back(motions_[i].first, std::move(motions_[i].second), std::move(moving[i]));
     data->moving_pieces.push_back(motions_[i].first);
+    data->mover_of.resize(data->names.size(), -1);
+    data->mover_of[motions_[i].first] = static_cast<int>(i);
     all.join(data->movers.back().reach_C);
   }
   if (options.limits.empty()) {
@@ -327,10 +330,8 @@ std::string_view TriangleWorld::piece_name(PieceId piece) const {
 bool TriangleWorld::has_movers() const { return !data_->movers.empty(); }
 
 const PieceMotion* TriangleWorld::motion_of(PieceId piece) const {
-  for (const Mover& mover : data_->movers) {
-    if (mover.piece == piece) return &mover.motion;
-  }
-  return nullptr;
+  const int mover = piece < data_->mover_of.size() ? data_->mover_of[piece] : -1;
+  return mover < 0 ? nullptr : &data_->movers[static_cast<std::size_t>(mover)].motion;
 }
 
 std::size_t TriangleWorld::triangle_count() const { return data_->added.size(); }
