@@ -352,7 +352,7 @@ TEST_CASE("The first start works on a copy of the demo profile in the study") {
 
 TEST_CASE_METHOD(TrustFixture, "Text of files is shown as text") {
   const QString rich = file("<img src=x>.profile.json", "{");
-  window.open(rich);
+  open(rich);
   REQUIRE(window.messages().isVisible());
   for (const QLabel* label : window.messages().findChildren<QLabel*>())
     CHECK(label->textFormat() == Qt::PlainText);
