@@ -40,8 +40,8 @@ Arguments parse(const QApplication& application) {
       "A workbench for character locomotion. Without FILE it opens the demo course.");
   parser.addHelpOption();
   parser.addVersionOption();
-  parser.addPositionalArgument("FILE", "Course, model, profile, take or inputs to open; more than one may be given.",
-                               "[FILE...]");
+  parser.addPositionalArgument(
+      "FILE", "Course, model, profile, take or inputs to open; more than one may be given.", "[FILE...]");
   const QCommandLineOption example(
       "example", "Run the example without a person; leave pictures and report.md in FOLDER.", "FOLDER");
   parser.addOption(example);
@@ -63,7 +63,8 @@ QString own_copy(const QString& file, const QString& folder) {
 // What a file is decides, not what it is called: a profile and a chart are no course.
 bool is_course(const QString& file) {
   const std::string kind = file.endsWith(".json") ? document_kind(file.toStdString()) : "";
-  return kind != "profile" && kind != "take" && kind != "inputs" && !file.endsWith(".scxml") && !file.endsWith(".take");
+  return kind != "profile" && kind != "take" && kind != "inputs" && !file.endsWith(".scxml") &&
+         !file.endsWith(".take");
 }
 
 void open_at_start(MainWindow& window, const Arguments& arguments) {

@@ -28,7 +28,8 @@ QString told_velocity(const Vec3& before_C, const Vec3& after_C, const Ledger& l
   const auto row = [&](const QString& what, const Vec3& v) {
     text += QStringLiteral("<tr><td>%1</td>").arg(what);
     for (const double x : {v.x, v.y, v.z})
-      text += QStringLiteral("<td align=right>&nbsp;&nbsp;%1</td>").arg(std::abs(x) < kShown ? 0.0 : x, 0, 'f', 2);
+      text +=
+          QStringLiteral("<td align=right>&nbsp;&nbsp;%1</td>").arg(std::abs(x) < kShown ? 0.0 : x, 0, 'f', 2);
     text += QStringLiteral("</tr>");
   };
   row(LedgerColumn::tr("before"), before_C);
@@ -147,7 +148,7 @@ void LedgerColumn::show_velocity(const QString& text) {
   auto* item = new QListWidgetItem(list_);
   item->setFlags(Qt::NoItemFlags);
   list_->setItemWidget(item, told);
-  told->ensurePolished();  // Its font comes with its place.
+  told->ensurePolished();      // Its font comes with its place.
   constexpr int kAround = 14;  // Pixels that the list's style takes above and below.
   item->setSizeHint(told->sizeHint() + QSize(0, kAround));
 }

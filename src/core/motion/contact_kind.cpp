@@ -45,7 +45,8 @@ ContactKind contact_kind(const Values& profile, const Surface& surface, const Ve
                          const Vec3& up_C) {
   const double upright = dot(normal_C, up_C);
   // Nothing that faces up at all is a ceiling.
-  if (upright <= kTouch && upright <= std::cos(profile.walls.ceiling_from) + kTouch) return ContactKind::Ceiling;
+  if (upright <= kTouch && upright <= std::cos(profile.walls.ceiling_from) + kTouch)
+    return ContactKind::Ceiling;
   if (!under_foot(profile, normal_C, up_C)) return ContactKind::Wall;
   const bool walks = surface.ground && walkable(profile, surface, normal_C, up_C);
   return walks ? ContactKind::Ground : ContactKind::Steep;

@@ -17,10 +17,16 @@ std::string metres(double m) {
   return std::abs(m) < kShort ? fmt::format("{:.2f} mm", m * 1000.0) : fmt::format("{:.3f} m", m);
 }
 std::string angle(double radians) { return fmt::format("{:.1f}\u00b0", degrees(radians)); }
-// m/s with their sign along each axis of the course.
+// With its sign along each axis of the course, and no "-0.00".
+std::string signed_parts(const Vec3& v) {
+  constexpr double kLeast = 5e-3;
+  const auto shown = [](double x) { return std::abs(x) < kLeast ? 0.0 : x; };
+  return fmt::format("({:+.2f}, {:+.2f}, {:+.2f})", shown(v.x), shown(v.y), shown(v.z));
+}
+// m/s.
 std::string change(const Vec3& v) {
   if (length(v) < 5e-3) return fmt::format("by {:.3f} mm/s", length(v) * 1000.0);
-  return fmt::format("by ({:+.2f}, {:+.2f}, {:+.2f}) m/s", v.x, v.y, v.z);
+  return "by " + signed_parts(v) + " m/s";
 }
 std::string direction(const Vec3& v) { return fmt::format("({:.2f}, {:.2f}, {:.2f})", v.x, v.y, v.z); }
 
@@ -240,8 +246,7 @@ std::string velocity_sentence(const Vec3& before_C, const Vec3& after_C, const L
   for (const VelocityPart& part : velocity_parts(ledger)) {
     const Vec3& v = part.change_C;
     if (length(v) < kShown) continue;
-    text += fmt::format("{} {} ({:+.2f}, {:+.2f}, {:+.2f})", std::exchange(first, false) ? ":" : " +",
-                        part.cause, v.x, v.y, v.z);
+    text += fmt::format("{} {} {}", std::exchange(first, false) ? ":" : " +", part.cause, signed_parts(v));
   }
   return first ? text + ": nothing changed it" : text;
 }

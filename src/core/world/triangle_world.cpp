@@ -184,7 +184,7 @@ struct TriangleWorld::Data {
   FaceTree still;
   std::vector<Mover> movers;
   std::vector<PieceId> moving_pieces;
-  std::vector<int> mover_of;  // By piece; -1 for still ones. Empty where nothing moves.
+  std::vector<int> mover_of;            // By piece; -1 for still ones. Empty where nothing moves.
   std::vector<const WorldFace*> added;  // By the order of adding.
   std::vector<std::string> names;
   Box limits;
