@@ -216,7 +216,9 @@ void Examination::find_pop() {
   const Vec3 smoothed = smooth ? after_.up_C() * (after_.eye_offset / kept - before_.eye_offset) : Vec3(0.0);
   // Where a flight begins or ends, what gravity did within the tick lies outside of both velocities.
   const double bend = 0.5 * profile_.gravity * dt_ * dt_;
-  const double jump = length(jumped + smoothed) - (before_.grounded() && after_.grounded() ? 0.0 : bend);
+  // Nor is it one that legs are drawn up or let down there.
+  const double stance = std::abs(after_.capsule_height - before_.capsule_height);
+  const double jump = length(jumped + smoothed) - (before_.grounded() && after_.grounded() ? 0.0 : bend + stance);
   if (jump > kSmallestPop) add({Finding::Kind::Pop, tick_, tick_, jump, after_.ground.piece, after_.state});
 }
 

@@ -372,6 +372,25 @@ TEST_CASE("Every signal has a name of its own and a finite value at every tick")
           Approx(up.state(tick).foot_C.y).margin(1e-6));
 }
 
+TEST_CASE("Drawing the legs up in the air, or letting them down, is no pop") {
+  const TriangleWorld world = Scene().floor().world();
+  for (const int hz : {20, 60, 240}) {
+    CharacterState high = standing_at({}, {0, 6, 0});
+    const Take take = take_of(high, hz, 1.0, {}, [](double t) {
+      InputFrame input;
+      input.pressed.set(Action::Crouch, std::abs(t - 0.2) < 1e-6);
+      input.held.set(Action::Crouch, t > 0.19 && t < 0.6);
+      return input;
+    });
+    const Run run = run_of(take, world);
+    double lowest = 1e9;
+    for (std::size_t tick = 0; tick <= run.ticks(); ++tick)
+      lowest = std::min(lowest, run.state(tick).capsule_height);
+    CHECK(lowest < 1.5);
+    CHECK(of_kind(run, Finding::Kind::Pop).empty());
+  }
+}
+
 TEST_CASE("A take's inputs go through a document and give the same way again") {
   const TriangleWorld world = yard();
   for (int seed = 1; seed < 20; ++seed) {
