@@ -218,7 +218,8 @@ void Examination::find_pop() {
   const double bend = 0.5 * profile_.gravity * dt_ * dt_;
   // Nor is it one that legs are drawn up or let down there.
   const double stance = std::abs(after_.capsule_height - before_.capsule_height);
-  const double jump = length(jumped + smoothed) - (before_.grounded() && after_.grounded() ? 0.0 : bend + stance);
+  const double jump =
+      length(jumped + smoothed) - (before_.grounded() && after_.grounded() ? 0.0 : bend + stance);
   if (jump > kSmallestPop) add({Finding::Kind::Pop, tick_, tick_, jump, after_.ground.piece, after_.state});
 }
 
