@@ -71,9 +71,6 @@ CharacterState run(CharacterState state, const Profile& profile, const World& wo
                    const std::function<InputFrame(double)>& input,
                    const std::function<void(const CharacterState&)>& see = {});
 
-// What the entries say that the velocity was changed by, against what it was changed by.
-void must_sum_to_the_change(const Ledger& ledger, const CharacterState& before, const CharacterState& after);
-
 // The deepest overlap of the character's capsule with any triangle of the world, in metres; 0 if it is free. By
 // brute force over all triangles, with distances that are not the solver's.
 double deepest_overlap(const CharacterState& state, const Profile& profile, const TriangleWorld& world);

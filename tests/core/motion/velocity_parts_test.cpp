@@ -4,6 +4,7 @@
 
 #include "lagniappe/handling.h"
 #include "support/scenes.h"
+#include "support/velocity_sum.h"
 
 using namespace lagniappe;
 using namespace lagniappe::test;

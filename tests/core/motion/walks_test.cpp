@@ -14,6 +14,7 @@
 #include <set>
 
 #include "support/scenes.h"
+#include "support/velocity_sum.h"
 
 using namespace lagniappe;
 using namespace lagniappe::test;
