@@ -8,7 +8,8 @@
 
 namespace lagniappe::test {
 
-inline void must_sum_to_the_change(const Ledger& ledger, const CharacterState& before, const CharacterState& after) {
+inline void must_sum_to_the_change(const Ledger& ledger, const CharacterState& before,
+                                   const CharacterState& after) {
   constexpr double kUntold = 2e-6;  // m/s: what is too little to tell, some times over.
   Vec3 sum(0.0);
   for (const LedgerEntry& e : ledger.entries) sum += velocity_change(e);
