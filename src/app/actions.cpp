@@ -10,9 +10,8 @@ namespace {
 
 constexpr ActRow kRows[] = {
     {Act::OpenCourse, "Course", "Open course or model...", "Ctrl+O",
-     "A course (*.course.json) or a model (*.glb, *.gltf, *.obj); inputs (*.inputs.json) are played on the "
-     "open "
-     "one. A file can also be dropped on the window",
+     "A course (*.course.json) or a model (*.glb, *.gltf, *.obj); inputs (*.inputs.json) are played on "
+     "the open one. A file can also be dropped on the window",
      "folder-open", false},
     {Act::Quit, "Course", "Quit", "Ctrl+Q", "Close Lagniappe", "", false},
     {Act::Undo, "Edit", "Undo", "Ctrl+Z", "Take the last change back", "undo-2", false},

@@ -270,7 +270,7 @@ void MainWindow::connect_loader() {
     what == LoadFor::Retake ? desk_.retake_on(place) : take_changed(place);
   });
   connect(&watch_, &CourseWatch::changed, this, [this](const QString& path) {
-    if (loader_.busy()) return;  // What is being opened comes first.
+    if (loader_.busy()) return watch_.put_off();  // What is being opened comes first.
     loader_.load(path);
     load_for_ = LoadFor::Changed;
   });

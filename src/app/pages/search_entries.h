@@ -11,7 +11,8 @@ class DriveSession;
 class StatesDesk;
 class TakeDesk;
 
-// What is found, and what happens with it. `on_drive_page`, `on_states_page` bring the page up first.
+// What is found, and what happens with it. `on_drive_page` brings that page up first; `show_state`
+// its own.
 struct SearchPlaces {
   DriveSession& session;
   TakeDesk& takes;

@@ -48,6 +48,11 @@ void CourseWatch::follow(const Place& place) {
   watcher_.addPaths(all);
 }
 
+void CourseWatch::put_off() {
+  written_.clear();
+  settled_.start();
+}
+
 // In the folder there are other files too.
 void CourseWatch::look() {
   for (const QString& file : files_) {

@@ -15,6 +15,7 @@ class CourseWatch : public QObject {
   explicit CourseWatch(QObject* parent = nullptr);
 
   void follow(const Place& place);
+  void put_off();  // What changed is told again a little later.
 
  signals:
   void changed(const QString& course_file);  // And written to its end, as far as that can be known.
