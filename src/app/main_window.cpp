@@ -291,6 +291,7 @@ void MainWindow::connect_loader() {
     if (const auto offered = std::exchange(offered_, nullptr)) offered();
   });
   connect(&loader_, &PlaceLoader::failed, this, [this](const QString& path, const QString& sentence) {
+    waiting_inputs_.clear();  // The course that they were for is not there.
     const QString kept = session_.place() ? tr("; the course stays as it was") : QString();
     const QString title = std::exchange(load_for_, LoadFor::Showing) == LoadFor::Changed
                               ? tr("%1 changed on the disk and cannot be read%2")
@@ -299,7 +300,10 @@ void MainWindow::connect_loader() {
     show_enabled();
   });
   connect(busy_, &MessageBar::cancel_clicked, &loader_, &PlaceLoader::cancel);
-  connect(&loader_, &PlaceLoader::cancelled, this, &MainWindow::show_enabled);
+  connect(&loader_, &PlaceLoader::cancelled, this, [this] {
+    waiting_inputs_.clear();
+    show_enabled();
+  });
 }
 
 void MainWindow::open(const QString& path) {

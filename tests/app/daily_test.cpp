@@ -126,6 +126,15 @@ TEST_CASE_METHOD(DailyFixture, "Inputs are played from the start as a take, and 
   CHECK(session.place()->course.name == "Yard");
   open(chosen_file);
   REQUIRE(wait_for([&] { return session.shown().take.about.name == "again"; }));
+  // And not for another one, where that cannot be read.
+  window.open(file("broken.obj", "f 1 2 3\n"));
+  window.open(kSource + "/takes/tour.inputs.json");
+  REQUIRE(wait_for([&] { return !window.loader().busy(); }));
+  open(course);
+  REQUIRE(wait_for([&] { return session.is_open() && !window.loader().busy(); }));
+  CHECK(session.shown().take.about.name.empty());
+  open(chosen_file);
+  REQUIRE(wait_for([&] { return session.shown().take.about.name == "again"; }));
   // One that cannot be read is told, and nothing changes.
   open(file("bad.inputs.json", R"({"lagniappe": "inputs", "version": 1, "steps": [{"at": -1}]})"));
   CHECK(window.messages().text().contains("steps/0/at"));
