@@ -102,7 +102,11 @@ Closest closest(const Segment& s, const Triangle& t) {
     if (one_side) {
       edges_matter = std::abs(a) <= std::abs(b) ? !take_end(s.a_C, a) : !take_end(s.b_C, b);
     } else {
-      const auto hit = cast_ray(s.a_C, s.b_C - s.a_C, t);
+      // In the plane, but for rounding, a ray meets anything; what goes over the inside there ends in it or
+      // passes over an edge.
+      const double in_plane = kTouch * 1e-3 * std::sqrt(square);
+      const bool lies_in_it = std::abs(a) <= in_plane && std::abs(b) <= in_plane;
+      const auto hit = lies_in_it ? std::nullopt : cast_ray(s.a_C, s.b_C - s.a_C, t);
       if (hit) return {0.0, hit->point_C, hit->point_C, least_push_out(s, t), Feature::Face};
       // An end may lie in the plane, where no ray meets it.
       take_end(s.a_C, a);

@@ -5,6 +5,7 @@
 #include <span>
 
 #include "lagniappe/handling.h"
+#include "motion/contact_kind.h"
 #include "motion/ground.h"
 #include "motion/respond.h"
 #include "motion/slide.h"
@@ -98,6 +99,22 @@ void stride_on(const StepContext& context, double way, CharacterState& state) {
   state.stride = static_cast<float>(phase - std::floor(phase));
 }
 
+// Whether a wall that was slid along is touched still.
+bool still_touches(const StepContext& context, const Body& body, const Vec3& foot_C, const Vec3& wall_C) {
+  constexpr double kSameWall = 0.98;
+  for (const WorldContact& c : Touching(body, foot_C)) {
+    const Vec3& normal = c.closest.normal_C;
+    const ContactKind kind = contact_kind(context.profile, c.surface, normal, body.up_C);
+    const bool wall = kind == ContactKind::Wall || kind == ContactKind::Steep;
+    if (wall && dot(unit_or(body.flat(normal), Vec3(0.0)), wall_C) > kSameWall) return true;
+  }
+  return false;
+}
+
+Vec3 without_approach(const Vec3& v_C, const Vec3& wall_C) {
+  return v_C - wall_C * std::min(dot(v_C, wall_C), 0.0);
+}
+
 // A flat velocity as it goes along what is underfoot.
 Vec3 along_ground(const StepContext& context, const Body& body, const CharacterState& state,
                   const Vec3& flat_C) {
@@ -105,12 +122,22 @@ Vec3 along_ground(const StepContext& context, const Body& body, const CharacterS
 }
 
 // Moves by what an integrator gave, across up, along the ground and around what is on it.
-void go_along_ground(const StepContext& context, const Body& body, const Moved& moved, CharacterState& state) {
-  const Slid slid =
-      slide_on_ground(context, body, state.foot_C, body.flat(context.pushes.beyond(moved.displacement)),
-                      body.flat(moved.velocity), state.ground.normal_C,
-                      {state.wall_normal_C, state.ground_velocity_C, context.profile.ground.speed_on_slopes,
-                       state.ground.point_C});
+// `moved_after` gives that for a shorter time.
+template <typename MovedAfter>
+void go_along_ground(const StepContext& context, const Body& body, const MovedAfter& moved_after,
+                     CharacterState& state) {
+  const Moved moved = moved_after(context.dt);
+  GroundSlide how{state.wall_normal_C, state.ground_velocity_C, context.profile.ground.speed_on_slopes,
+                  state.ground.point_C};
+  how.stop_after = stop_after(context);
+  Slid slid = slide_on_ground(context, body, state.foot_C, body.flat(context.pushes.beyond(moved.displacement)),
+                              body.flat(moved.velocity), state.ground.normal_C, how);
+  if (slid.wall_normal_C != Vec3(0.0) && !still_touches(context, body, slid.foot_C, slid.wall_normal_C))
+    slid.wall_normal_C = Vec3(0.0);
+  note_stop(context, slid, state.foot_C, [&](double seconds) {
+    const Vec3 flat = body.flat(context.pushes.beyond(moved_after(seconds).displacement));
+    return without_approach(along_ground(context, body, state, flat), state.wall_normal_C);
+  });
   if (context.stop != nullptr) {
     context.stop->turned = slid.turned;
     context.stop->way_C = moved.displacement;
@@ -211,7 +238,17 @@ void move_on_ground(const StepContext& context, const Body& body, const Wish& wi
                   return along_ground(context, body, state, with.velocity);
                 });
   gather_speed(context, pushed, state);
-  go_along_ground(context, body, {moved.velocity, moved.displacement}, state);
+  go_along_ground(
+      context, body,
+      [&](double seconds) {
+        if (seconds == context.dt) return Moved{moved.velocity, moved.displacement};
+        StepContext sooner = context;
+        sooner.dt = seconds;
+        const MovedSmooth then =
+            respond_on_ground(context, paces_of(sooner, state, pushed), from, target, blown, pushed, grip);
+        return Moved{then.velocity, then.displacement};
+      },
+      state);
   state.acceleration_C = moved.acceleration;
 }
 
@@ -262,16 +299,17 @@ void run_out(const StepContext& context, const Body& body, const Wish& wish, Cha
   const Vec3 from = flattened(state.velocity_C, body.up_C, context.profile.ground.speed_on_slopes);
   const double grip = grip_of(state);
   const Vec3 blown = blown_on_ground(context, body, grip);
-  const auto with = [&](double some_grip, const Vec3& wind) {
-    return approach_exponential(from, target + wind, context.profile.skid.run_out_time / some_grip, context.dt);
+  const auto with = [&](double some_grip, const Vec3& wind, double seconds) {
+    return approach_exponential(from, target + wind, context.profile.skid.run_out_time / some_grip, seconds);
   };
   if (context.ledger != nullptr)
     context.note(entry::Wish{along_ground(context, body, state, target), wish.share, blown});
   tell_response(context, along_ground(context, body, state, from), grip, blown,
                 [&](double some_grip, const Vec3& wind) {
-                  return along_ground(context, body, state, with(some_grip, wind).velocity);
+                  return along_ground(context, body, state, with(some_grip, wind, context.dt).velocity);
                 });
-  go_along_ground(context, body, with(grip, blown), state);
+  go_along_ground(
+      context, body, [&](double seconds) { return with(grip, blown, seconds); }, state);
 }
 
 }  // namespace

@@ -15,6 +15,9 @@ using Kind = entry::Slide::Kind;
 // one.
 constexpr double kSameWall = 0.98;
 
+// Cosine below which it has turned so far, 3 degrees, that what is wished along it is another.
+constexpr double kTurnedWall = 0.9986;
+
 // Of the radius: so far a rim is rolled over until it is told from its face.
 constexpr double kEndOfFace = 0.014;
 
@@ -116,6 +119,11 @@ Slid slide_on_ground(const StepContext& context, const Body& body, const Vec3& f
   bool at_its_end = false;
   Vec3 resting = how.resting_C;
   int round = 0;
+  double left = 1.0;  // Of the motion's time.
+  const auto go_on_by = [&](double share) {
+    flat *= 1.0 - share;
+    left *= 1.0 - share;
+  };
   for (; goes_on && round < 2 * kMostPlanes && length_squared(flat) > 0.0; ++round) {
     Vec3 rest = laid_on(flat, normal, body.up_C, how.measure);
     const double way = length(rest), near = kEndOfFace * body.radius;
@@ -123,7 +131,7 @@ Slid slide_on_ground(const StepContext& context, const Body& body, const Vec3& f
     at_its_end = false;
     rest *= share;
     const auto hit = advance(context, body, out.foot_C, rest);
-    flat *= 1.0 - share * (hit ? hit->hit.fraction : 1.0);
+    go_on_by(share * (hit ? hit->hit.fraction : 1.0));
     if (!hit && share == 1.0) return out;
     if (!hit) continue;
     ++out.slides;
@@ -139,7 +147,7 @@ Slid slide_on_ground(const StepContext& context, const Body& body, const Vec3& f
         out.lifted += dot(step->foot_C - out.foot_C, body.up_C);
         out.foot_C = step->foot_C;
         out.stepped = true;
-        flat *= step->left;
+        go_on_by(1.0 - step->left);
         normal = body.up_C;
         resting = hit->hit.point_C;
         continue;
@@ -167,6 +175,12 @@ Slid slide_on_ground(const StepContext& context, const Body& body, const Vec3& f
     context.note(entry::Slide{flat == Vec3(0.0) ? Kind::Stop : Kind::Wall, wall, flat, deflected.approach,
                               deflected.kept, kind});
     if (!goes_on) flat = before;
+    if (1.0 - left > how.stop_after && !how.plain && dot(wall, how.known_wall_C) < kTurnedWall) {
+      out.stopped = true;
+      out.share = 1.0 - left;
+      out.stop_normal_C = wall;
+      return out;
+    }
   }
   if (length_squared(flat) > 0.0) context.note(entry::Exhausted{out.slides, length(flat)});
   return out;

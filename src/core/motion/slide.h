@@ -28,6 +28,9 @@ struct GroundSlide {
   SpeedOnSlopes measure = SpeedOnSlopes::Along;  // Of the motion.
   Vec3 resting_C = Vec3(0.0);                    // Where the capsule rests.
   bool plain = false;                            // Walls take nothing but what goes into them.
+  // A wall that is met after this share of the motion, and is not the known one, ends it there, with what it
+  // left of the velocity. Above 1: never.
+  double stop_after = 2.0;
 };
 
 // On the ground: `flat_motion_C` and `flat_velocity_C` are across up; they are laid along `ground_normal_C` and

@@ -200,6 +200,8 @@ Tick::Change Tick::change_since(const CharacterState& from) const {
   };
   const bool other_piece = was.piece != is.piece && world_.has_movers();
   if (other_piece && length(velocity_of(was.piece) - velocity_of(is.piece)) > kLeavingSpeed) return kAtOnce;
+  // The wall that was slid along has come to its end.
+  if (from.wall_normal_C != Vec3(0.0) && state_.wall_normal_C == Vec3(0.0)) return kAtOnce;
   // Over a crest that was come up to within the part.
   if (stop_.turned && state_.snapped > from.snapped + kGroundTouch) return kAtOnce;
   if (was.normal_C == is.normal_C) return {};

@@ -116,3 +116,16 @@ TEST_CASE("A segment within the triangle's plane is as near as it lies: at dista
   CHECK(closest({{2, 0, 0}, {3, 0, 0}}, t).distance == Approx(1.0));
   CHECK(closest({{0, 1, 0}, {0, 1, 2}}, t).distance == 0.0);
 }
+
+// Found by fuzzing: the plane holds the axis but for rounding, and a ray in it "met" the inside from outside.
+TEST_CASE("A segment in the plane beside a triangle does not touch it") {
+  const Triangle t{{-0.2708, 2.5624, 3.3496}, {1.186279297, 0, 0}, {1.125, 0, 0}};
+  const Vec3 moved = Vec3(1.541137695, 0, 0) * 0.107766363614 * (13.0 / 16.0);
+  const Segment s{Vec3(0.90625, 0, 0) + moved, moved};
+  // From the end to the edge that rises over it.
+  const Vec3 edge = t.v0_C - t.v2_C;
+  const double there = length(cross(s.a_C - t.v2_C, edge)) / length(edge);
+  CHECK(there == Approx(0.0796).epsilon(0.001));
+  CHECK(closest(s, t).distance == Approx(there));
+  CHECK(closest({s.b_C, s.a_C}, t).distance == Approx(there));
+}
