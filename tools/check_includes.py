@@ -51,7 +51,7 @@ def main():
     for path in sorted(pathlib.Path("src/core").rglob("*.[hc]*")):
         if path.suffix not in (".h", ".cpp"):
             continue
-        folder = str(path.parent)
+        folder = "/".join(path.parts[:3])
         for quote, name in includes(path):
             if re.match(r"Q[A-Z]|Qt", name):
                 wrong.append(f"{path}: the core includes {name}")

@@ -23,7 +23,7 @@ void print_table(const StateChart& chart, const TableUse* use) {
   fmt::print("states\n");
   for (std::size_t i = 0; i < chart.size(); ++i) {
     const StateChart::State& s = chart.state(StateId(i));
-    fmt::print("  {:<16} {:<7} {:<9} {:<12}", table.states[i].name, kBehaviourNames[std::size_t(s.behaviour)],
+    fmt::print("  {:<16} {:<7} {:<9} {:<12}", table.states[i].name, facts_of(s.behaviour).name,
                kStanceNames[std::size_t(s.stance)], s.group);
     if (use != nullptr) fmt::print(" entered {:>7}, {:>9} ticks", use->entered[i], use->ticks_in[i]);
     fmt::print("\n");

@@ -117,7 +117,7 @@ QWidget* StatePane::make_form() {
   auto* form = new QFormLayout(box);
   form->setContentsMargins(0, 0, 0, 0);
   form->setVerticalSpacing(4);
-  fill_words(*behaviour_, kBehaviourNames);
+  fill_words(*behaviour_, behaviour_names());
   fill_words(*stance_, kStanceNames);
   name_->setAccessibleName(tr("Name of the state"));
   like_->setToolTip(tr("It is that state, save for what is said here"));
@@ -204,7 +204,7 @@ void StatePane::connect_fields() {
         [&](StateSpec& s) {
           s.behaviour = at == 0 ? std::nullopt : std::optional(Behaviour(at - 1));
           // A script state has a script: this one lets the stick do what it does.
-          if (s.behaviour == Behaviour::Script && s.script.empty())
+          if (s.behaviour && facts_of(*s.behaviour).scripted && s.script.empty())
             s.script = "steer(wish_forward, wish_right)";
         },
         tr("behaviour"));
@@ -290,7 +290,7 @@ void StatePane::show_spec() {
   like_->setCurrentIndex(s.like.empty() ? 0 : std::max(like_->findText(qt(s.like)), 0));
   behaviour_->setCurrentIndex(s.behaviour ? 1 + int(*s.behaviour) : 0);
   stance_->setCurrentIndex(s.stance ? 1 + int(*s.stance) : 0);
-  const bool scripted = made.behaviour == Behaviour::Script;
+  const bool scripted = facts_of(made.behaviour).scripted;
   for (LuaEditor* editor : {enter_, exit_, script_}) editor->set_memory(desk_.table().memory);
   enter_->show_text(qt(s.on_entry));
   exit_->show_text(qt(s.on_exit));

@@ -208,7 +208,7 @@ class Reader {
     s.name = name_of(node);
     s.like = own(node, "is");
     s.group = s.like.empty() ? group : own(node, "in");
-    s.behaviour = word<Behaviour>(node, "behaviour", kBehaviourNames);
+    s.behaviour = word<Behaviour>(node, "behaviour", behaviour_names());
     s.stance = word<Stance>(node, "stance", kStanceNames);
     s.pose = own(node, "pose");
     s.memory = words_of(own(node, "forgets"));

@@ -130,7 +130,7 @@ class Writer {
     set(node, "lag:row", std::to_string(row));
     set_if(node, "lag:is", s.like);
     set_if(node, "lag:in", s.group);
-    if (s.behaviour) set(node, "lag:behaviour", std::string(kBehaviourNames[std::size_t(*s.behaviour)]));
+    if (s.behaviour) set(node, "lag:behaviour", std::string(facts_of(*s.behaviour).name));
     if (s.stance) set(node, "lag:stance", std::string(kStanceNames[std::size_t(*s.stance)]));
     set_if(node, "lag:pose", s.pose);
     set_if(node, "lag:forgets", joined(s.memory));

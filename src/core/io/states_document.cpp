@@ -72,7 +72,7 @@ StateSpec read_state(const JsonCursor& cursor) {
   state.name = cursor.at("name").name();
   read_text_if(cursor, "is", state.like);
   read_text_if(cursor, "in", state.group);
-  state.behaviour = read_word<Behaviour>(cursor, "behaviour", kBehaviourNames);
+  state.behaviour = read_word<Behaviour>(cursor, "behaviour", behaviour_names());
   state.stance = read_word<Stance>(cursor, "stance", kStanceNames);
   read_text_if(cursor, "pose", state.pose);
   read_text_if(cursor, "enter", state.on_entry);
@@ -126,7 +126,7 @@ Ordered state_json(const StateSpec& s) {
     if (!text.empty()) json[key] = text;
   };
   put("is", s.like), put("in", s.group);
-  if (s.behaviour) json["behaviour"] = kBehaviourNames[static_cast<std::size_t>(*s.behaviour)];
+  if (s.behaviour) json["behaviour"] = facts_of(*s.behaviour).name;
   if (s.stance) json["stance"] = kStanceNames[static_cast<std::size_t>(*s.stance)];
   put("pose", s.pose);
   for (const Override& o : s.overrides) json["set"][o.path] = override_json(o);

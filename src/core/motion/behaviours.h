@@ -1,19 +1,20 @@
 // SPDX-License-Identifier: MIT
-// How each kind of state moves the capsule in one tick: velocity by the exact integrators, then collide and
-// slide. Velocities are against the piece underfoot while there is one.
+// The table of behaviours: a new one is a file in behaviours/ and a row here.
 #pragma once
 
+#include "lagniappe/states.h"
 #include "motion/look.h"
 
 namespace lagniappe {
 
-// Each changes foot, velocity, acceleration and the tick's counters of `state`, and nothing else.
-void move_on_ground(const StepContext& context, const Body& body, const Wish& wish, CharacterState& state);
-void move_skidding(const StepContext& context, const Body& body, const Wish& wish, CharacterState& state);
-void move_in_air(const StepContext& context, const Body& body, const Wish& wish, CharacterState& state);
-void move_in_flight(const StepContext& context, const Body& body, CharacterState& state);
+struct BehaviourRow {
+  BehaviourFacts facts;
+  // Moves the capsule through a part of a tick, and finds what is underfoot then.
+  void (*move)(const StepContext& context, const Body& body, const Wish& wish, CharacterState& state);
+  // Before the state's own entry action; null: nothing.
+  void (*on_entering)(const StepContext& context, CharacterState& state);
+};
 
-// The speed on the ground that a wish of share 1 asks for, on the level.
-double full_ground_speed(const StepContext& context);
+const BehaviourRow& row_of(Behaviour behaviour);
 
 }  // namespace lagniappe

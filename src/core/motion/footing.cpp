@@ -4,7 +4,7 @@
 #include <algorithm>
 
 #include "math/integrators.h"
-#include "motion/behaviours.h"
+#include "motion/behaviours/ways.h"
 #include "motion/contact_kind.h"
 #include "motion/ground.h"
 #include "motion/jumping.h"
@@ -130,19 +130,20 @@ void land_or_leave(const StepContext& context, const Body& body, Verdict before,
 
 }  // namespace
 
-void move_and_find_ground(const StepContext& context, const Body& body, const Wish& wish, bool skids,
+void move_and_find_ground(const StepContext& context, const Body& body, const Wish& wish,
+                          void (*on_walkable)(const StepContext&, const Body&, const Wish&, CharacterState&),
                           CharacterState& state) {
   const Stood was{state.ground, state.foot_C};
   const Verdict before = was.ground.verdict;
   VelocityLog log(context, state);
   std::optional<CharacterState> lay;
   if (state.lying()) lay = state;
-  if (before == Verdict::Steep || (before == Verdict::Walkable && skids)) {
-    move_skidding(context, body, wish, state);
+  if (before == Verdict::Steep) {
+    skid(context, body, wish, state);
   } else if (before == Verdict::Walkable) {
-    move_on_ground(context, body, wish, state);
+    on_walkable(context, body, wish, state);
   } else {
-    move_in_air(context, body, wish, state);
+    fall(context, body, wish, state);
   }
   if (before != Verdict::Walkable) log.rest_is(entry::Change::Why::Contact);
   find_ground(context, body, was, state);

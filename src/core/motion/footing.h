@@ -6,9 +6,10 @@
 
 namespace lagniappe {
 
-// Moves on the ground, down a slope or through the air, and finds what is underfoot at the end. `skids`: on
-// walkable ground the skid's run-out, instead of walking.
-void move_and_find_ground(const StepContext& context, const Body& body, const Wish& wish, bool skids,
+// Moves down a slope, through the air or, on walkable ground, by `on_walkable`, and finds what is underfoot at
+// the end.
+void move_and_find_ground(const StepContext& context, const Body& body, const Wish& wish,
+                          void (*on_walkable)(const StepContext&, const Body&, const Wish&, CharacterState&),
                           CharacterState& state);
 
 }  // namespace lagniappe

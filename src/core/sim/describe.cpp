@@ -52,7 +52,9 @@ std::string manner_of(const Run& run, const StateChart& chart) {
     const auto state = static_cast<std::size_t>(run.state(i).state);
     if (state < weight.size()) weight[state] += 1.0;
   }
-  const auto airborne = [&](std::size_t i) { return chart.state(StateId(i)).behaviour == Behaviour::Air; };
+  const auto airborne = [&](std::size_t i) {
+    return facts_of(chart.state(StateId(i)).behaviour).place == BehaviourFacts::Place::Air;
+  };
   for (std::size_t i = weight.size(); i-- > 0;) {
     if (airborne(i) || weight[i] < 0.2 * run.tick_rate()) continue;
     std::string word(chart.name_of(StateId(i)));

@@ -195,8 +195,8 @@ void Examination::find_stuck() {
 
 void Examination::find_stuck_in_air() {
   const Vec3 moved = after_.foot_C - before_.foot_C;
-  const bool flies = chart_of(profile_).state(after_.state).behaviour == Behaviour::Fly;
-  if (flies || after_.ground.verdict != Verdict::None || length(moved) > kSmallestMove * dt_) {
+  const bool held = facts_of(chart_of(profile_).state(after_.state).behaviour).held_by_world;
+  if (!held || after_.ground.verdict != Verdict::None || length(moved) > kSmallestMove * dt_) {
     watch_.rests_in_air = 0;
     return;
   }
@@ -226,9 +226,10 @@ void Examination::find_pop() {
 void Examination::find_speed_loss() {
   if (landing_loss_ > std::max(kSmallestLoss, kLossShare * landed_at_) && length(wish_C_) >= landed_at_ - 0.01)
     return add({Finding::Kind::SpeedLoss, tick_, tick_, landing_loss_, after_.ground.piece, after_.state});
-  const bool plain = before_.grounded() && after_.grounded() && before_.state == after_.state &&
-                     chart_of(profile_).state(after_.state).behaviour == Behaviour::Ground &&
-                     length_squared(after_.wall_normal_C) == 0.0;
+  const bool plain =
+      before_.grounded() && after_.grounded() && before_.state == after_.state &&
+      facts_of(chart_of(profile_).state(after_.state).behaviour).place == BehaviourFacts::Place::Ground &&
+      length_squared(after_.wall_normal_C) == 0.0;
   if (!plain || took_speed_) return;
   // From one piece to another both are against the one that bears now: stepping onto what goes along loses
   // nothing.

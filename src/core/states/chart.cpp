@@ -132,9 +132,10 @@ class ChartMaker {
     if (state.pose.empty()) state.pose = "stand";
     state.on_entry = action(on_entry, "entering " + name, state_place(i) + "/enter");
     state.on_exit = action(on_exit, "leaving " + name, state_place(i) + "/exit");
-    if (state.behaviour == Behaviour::Script && script.empty())
-      fail(state_place(i) + "/script", "a state whose behaviour is script needs one");
-    if (state.behaviour == Behaviour::Script) state.script = action(script, name, state_place(i) + "/script");
+    const BehaviourFacts& facts = facts_of(state.behaviour);
+    if (facts.scripted && script.empty())
+      fail(state_place(i) + "/script", fmt::format("a state whose behaviour is {} needs one", facts.name));
+    if (facts.scripted) state.script = action(script, name, state_place(i) + "/script");
     return state;
   }
 

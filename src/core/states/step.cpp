@@ -8,8 +8,10 @@
 
 #include "lagniappe/handling.h"
 #include "motion/button_edges.h"
+#include "motion/footing_change.h"
 #include "motion/look.h"
 #include "motion/moving.h"
+#include "motion/reach.h"
 #include "motion/velocity_log.h"
 #include "states/advance.h"
 #include "world/neighbourhood.h"
@@ -19,16 +21,12 @@ namespace {
 
 // Parts of a stretch between two presses; what would end the last one waits for its end.
 constexpr int kMostParts = 4;
-// m of a way that a change of slope may cost or give before it is an event, and of it when the event is found.
-constexpr double kSlopeMatters = 5e-4, kSlopeFound = 5e-5;
 // s that a part lasts at most while one slips off a rim: over the round of the foot the way bends.
 constexpr double kSlipTime = 1.0 / 120.0;
 // s that a part lasts at least: what happens sooner happens at its beginning.
 constexpr double kShortestPart = 1e-5;
 // s beyond a contact, so that rounding does not keep it from being met.
 constexpr double kIntoContact = 2e-9;
-// s to which an event is found that no closed form gives: at a run a thousandth of a millimetre.
-constexpr double kEventTime = 4e-6;
 // s after that, so that rounding does not keep it from being there.
 constexpr double kIntoEvent = 4e-6;
 // Share of the capsule's radius that is gone over without a look at what is underfoot.
@@ -36,29 +34,10 @@ constexpr double kBlindShare = 0.5;
 
 using Why = entry::Instant::Why;
 
-// Everything that one tick's questions can be about: the way that is asked for or that momentum and moving
-// ground give, a step up, a snap down. What reaches beyond is asked of the world itself, so this only decides
-// the cost.
-Box neighbourhood_of(const StepContext& context, const CharacterState& state) {
-  const Values& p = context.profile;
-  const double fastest = std::max(
-      {length(state.velocity_C), length(state.ground_velocity_C) + p.ground.sprint_speed, p.air.speed,
-       take_off_speed(p.gravity, p.jump.height), p.ground.gather.growth > 0.0 ? p.ground.gather.highest : 0.0});
-  const double way = fastest * context.dt + p.gravity * context.dt * context.dt;
-  const double step = std::max({p.ground.highest_step, p.ground.snap_distance, p.air.highest_step});
-  const double tread = p.capsule.radius + p.ground.shortest_tread;
-  const Segment axis = capsule_axis(state, p.capsule.radius);
-  return bounds(axis).grown(p.capsule.radius + way + std::max(step, tread) + 4.0 * kGroundTouch);
-}
-
-bool held_by_ground(const CharacterState& state) {
-  return state.ground.verdict == Verdict::Walkable || state.ground.verdict == Verdict::Steep;
-}
-
 // The way of moving of one state against another's: whether the instant of the change is felt.
 bool moves_otherwise(const StateChart::State& a, const StateChart::State& b) {
-  const auto own = [](Behaviour kind) { return kind != Behaviour::Ground && kind != Behaviour::Air; };
-  if (a.behaviour != b.behaviour && (own(a.behaviour) || own(b.behaviour))) return true;
+  const bool own = facts_of(a.behaviour).own_way || facts_of(b.behaviour).own_way;
+  if (a.behaviour != b.behaviour && own) return true;
   return a.stance != b.stance || !a.overrides.empty() || !b.overrides.empty();
 }
 
@@ -105,12 +84,6 @@ class Tick {
     double low, high;
   };
   std::optional<Between> ground_event(const Place& from, double until);
-  // Whether it is something else, and the s to which it is to be found when that began.
-  struct Change {
-    bool other = false;
-    double within = kEventTime;
-  };
-  Change change_since(const CharacterState& from) const;
   template <typename Happened>
   Between first_instant(const Place& from, Between between, double within, const Happened& happened);
   const Values& values_in_force();
@@ -189,30 +162,6 @@ void Tick::run(double until, Ledger* ledger, bool may_stop) {
   run_in(Neighbourhood(world_, region_, until));
 }
 
-// What has become of what is underfoot since `from`.
-Tick::Change Tick::change_since(const CharacterState& from) const {
-  constexpr Change kAtOnce{true, kEventTime};
-  const Ground &was = from.ground, &is = state_.ground;
-  if (was.verdict != is.verdict || was.surface.friction != is.surface.friction) return kAtOnce;
-  const auto velocity_of = [&](PieceId piece) {
-    const PieceMotion* motion = world_.motion_of(piece);
-    return motion != nullptr ? motion->velocity_at(state_.time).at(state_.foot_C) : Vec3(0.0);
-  };
-  const bool other_piece = was.piece != is.piece && world_.has_movers();
-  if (other_piece && length(velocity_of(was.piece) - velocity_of(is.piece)) > kLeavingSpeed) return kAtOnce;
-  // The wall that was slid along has come to its end.
-  if (from.wall_normal_C != Vec3(0.0) && state_.wall_normal_C == Vec3(0.0)) return kAtOnce;
-  // Over a crest that was come up to within the part.
-  if (stop_.turned && state_.snapped > from.snapped + kGroundTouch) return kAtOnce;
-  if (was.normal_C == is.normal_C) return {};
-  const Vec3 up = state_.up_C(), way = across(stop_.way_C, up);
-  const double share_was = std::cos(slope_along(way, was.normal_C, up));
-  const double share_is = std::cos(slope_along(way, is.normal_C, up));
-  const double lost = length(way) * std::abs(share_was - share_is);
-  if (lost < kSlopeMatters) return {};
-  return {true, (state_.time - from.time) * kSlopeFound / lost};
-}
-
 template <typename Happened>
 Tick::Between Tick::first_instant(const Place& from, Between between, double within, const Happened& happened) {
   auto& [low, high] = between;
@@ -229,10 +178,11 @@ Tick::Between Tick::first_instant(const Place& from, Between between, double wit
 // When within a part what is underfoot becomes something else, for who stands or skids.
 std::optional<Tick::Between> Tick::ground_event(const Place& from, double until) {
   if (!held_by_ground(from.state)) return std::nullopt;
-  const auto changed = [&] { return change_since(from.state).other; };
+  const auto change = [&] { return footing_change(world_, from.state, state_, stop_); };
+  const auto changed = [&] { return change().other; };
   const double way = length(stop_.way_C), begin = from.state.time;
   const int looks = static_cast<int>(std::min(way / (kBlindShare * values_.capsule.radius), 8.0)) + 1;
-  const Change at_the_end = change_since(from.state);
+  const FootingChange at_the_end = change();
   if (looks == 1 && !at_the_end.other) return std::nullopt;
   const Place whole = place();
   std::optional<Between> found;
@@ -244,8 +194,8 @@ std::optional<Tick::Between> Tick::ground_event(const Place& from, double until)
       memory_ = from.memory;
       run(time, nullptr, true);
     }
-    const Change change = i < looks ? change_since(from.state) : at_the_end;
-    if (change.other) found = first_instant(from, {low, time}, change.within, changed);
+    const FootingChange here = i < looks ? change() : at_the_end;
+    if (here.other) found = first_instant(from, {low, time}, here.within, changed);
     low = time;
   }
   state_ = whole.state;

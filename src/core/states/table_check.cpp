@@ -115,10 +115,10 @@ class Checker {
       found_.push_back({Kind::NoExit, id, {}, {}, fmt::format("Nothing leads out of {}.", name(id))});
       return;
     }
-    const bool on_ground = state.behaviour == Behaviour::Ground;
+    const bool on_ground = facts_of(state.behaviour).place == BehaviourFacts::Place::Ground;
     const auto into_air = [&](const StateChart::Transition& t) {
-      const Behaviour b = chart_.state(t.to).behaviour;
-      return (b == Behaviour::Air || b == Behaviour::Script) && !is_false(guard_of(t));
+      const BehaviourFacts& to = facts_of(chart_.state(t.to).behaviour);
+      return (to.place == BehaviourFacts::Place::Air || to.scripted) && !is_false(guard_of(t));
     };
     if (on_ground && std::none_of(state.leaving.begin(), state.leaving.end(), into_air))
       found_.push_back(

@@ -4,6 +4,7 @@
 #include <bitset>
 #include <utility>
 
+#include "motion/behaviours.h"
 #include "motion/jumping.h"
 #include "motion/velocity_log.h"
 
@@ -77,7 +78,7 @@ void TablePass::enter(StateId to) {
   for (std::size_t i = 0; i < entered.forgets.size(); ++i) {
     if (entered.forgets[i]) state_.memory[i] = 0.0;
   }
-  if (entered.behaviour == Behaviour::Fly) lift_off(context_, state_);
+  if (const auto enters = row_of(entered.behaviour).on_entering) enters(context_, state_);
   act(entered.on_entry.get(), values_);
 }
 
@@ -94,7 +95,7 @@ void TablePass::act(const ScriptAction* action, const Values& flight) {
 }
 
 TablePass::Asked TablePass::run_script() {
-  if (present().behaviour != Behaviour::Script) return {};
+  if (!facts_of(present().behaviour).scripted) return {};
   SignalView signals = view(false);
   signals.dt = context_.dt;
   const Body body(context_, state_);

@@ -1,0 +1,139 @@
+// SPDX-License-Identifier: MIT
+#include <algorithm>
+
+#include "lagniappe/handling.h"
+#include "motion/behaviours/common.h"
+#include "motion/behaviours/ways.h"
+#include "motion/ground.h"
+#include "motion/respond.h"
+#include "motion/velocity_log.h"
+
+namespace lagniappe {
+namespace {
+
+using Why = entry::Change::Why;
+
+// A ceiling ends the rise: nothing hangs below it, and some of the speed may be thrown back.
+void bump_head(const StepContext& context, const Body& body, double rise, CharacterState& state) {
+  const double back = context.profile.jump.head_bump * rise;
+  state.jump_cut = true;
+  const double left = dot(state.velocity_C, body.up_C);
+  if (back > 0.0) state.velocity_C += body.up_C * (std::min(left, -back) - left);
+  context.note(entry::HeadBump{rise, back});
+}
+
+// m/s with which one gets off what is no ground.
+constexpr double kSlipSpeed = 1.0;
+
+// Who rests on what is no ground slips off it, ahead, unless he steers himself.
+Wish slipping_off(const StepContext& context, const Body& body, const Wish& wish, const CharacterState& state) {
+  if (wish.share > 0.0 || std::abs(dot(state.velocity_C, body.up_C)) > kLeavingSpeed) return wish;
+  const Touching touching(body, state.foot_C);
+  const WorldContact* bearing = lowest_contact(context, body, touching);
+  if (bearing == nullptr || bearing->surface.ground) return wish;
+  return {look_direction(state.frame_CB, state.facing, 0.0),
+          std::min(kSlipSpeed / std::max(context.profile.air.speed, kSlipSpeed), 1.0)};
+}
+
+// Who is faster along what is wished for than that slows down along it, and steers across it all the same.
+MovedSmooth steered(const Response& response, const Vec3& velocity, const Vec3& acceleration,
+                    const Vec3& target, bool wished, double dt) {
+  const Vec3 ahead = unit_or(target, Vec3(0.0));
+  const double along = dot(velocity, ahead);
+  const bool over =
+      wished && response.model != Response::Model::Smooth && along > length(target) * (1.0 + 1e-12);
+  if (!over) return respond(response, velocity, acceleration, {target, Vec3(0.0)}, wished, 1.0, dt);
+  const MovedSmooth on = respond(response, ahead * along, Vec3(0.0), {target, Vec3(0.0)}, true, 1.0, dt);
+  Response steers = response;
+  steers.deceleration = response.acceleration;
+  steers.stop_time = response.time;
+  const MovedSmooth aside =
+      respond(steers, across(velocity, ahead), Vec3(0.0), {Vec3(0.0), Vec3(0.0)}, false, 1.0, dt);
+  return {on.velocity + aside.velocity, Vec3(0.0), on.displacement + aside.displacement};
+}
+
+// What steers in the air: against the air, which may move.
+struct AirSteering {
+  Vec3 wind;  // As it is felt.
+  Vec3 asked, target;
+  Response response;
+  bool wished;
+  Vec3 level_velocity, acceleration;  // To begin with; the velocity against the course.
+
+  AirSteering(const StepContext& context, const Body& body, const Wish& wish, const CharacterState& state,
+              const Vec3& felt_wind)
+      : wind(felt_wind),
+        response(context.profile.air.response),
+        wished(wish.share > 0.0),
+        level_velocity(body.flat(state.velocity_C)),
+        acceleration(body.flat(state.acceleration_C)) {
+    const Profile::Air& air = context.profile.air;
+    // Who is faster already, from a run-up or carried, keeps that along the wish; steering alone does not gain
+    // it. In wind no more than the run-up was: it slows who jumps against it.
+    const double reached = std::min(air.speed, state.run_up_speed + air.over_run_up);
+    double kept = std::max(dot(level_velocity - wind, wish.direction_C), 0.0);
+    if (wind != Vec3(0.0)) {
+      kept = std::min(kept, state.run_up_speed);
+      const double blown = length(wind) / std::max(air.wind_time, 1e-6);
+      response.deceleration = std::max(response.deceleration, blown);
+    }
+    asked = wish.direction_C * (wish.share * std::max(reached, kept));
+    target = along_known_wall(context, asked, state.wall_normal_C);
+  }
+
+  // Velocity and way against the course.
+  MovedSmooth after(double seconds) const {
+    const MovedSmooth against_air =
+        steered(response, level_velocity - wind, acceleration, target, wished, seconds);
+    return {against_air.velocity + wind, against_air.acceleration, against_air.displacement + wind * seconds};
+  }
+};
+
+void tell_flight(const StepContext& context, const Body& body, const Wish& wish, const CharacterState& state,
+                 const AirSteering& steering, const Pull& pull) {
+  if (context.ledger == nullptr) return;
+  context.note(entry::Wish{steering.asked, wish.share, steering.wind});
+  const double rise = dot(state.velocity_C, body.up_C);
+  context.note(entry::Gravity{body.up_C * (rise_for(pull, rise, context.dt).speed - rise),
+                              gravity_at(pull, rise), context.profile.terminal_speed,
+                              height_to_apex(pull, rise)});
+  const Vec3 still = AirSteering(context, body, wish, state, Vec3(0.0)).after(context.dt).velocity;
+  tell_change(context, Why::Intent, body.flat(still) - steering.level_velocity);
+  tell_change(context, Why::Wind, body.flat(steering.after(context.dt).velocity - still));
+}
+
+}  // namespace
+
+void fall(const StepContext& context, const Body& body, const Wish& asked_for, CharacterState& state) {
+  const Wish wish = slipping_off(context, body, asked_for, state);
+  const AirSteering steering(context, body, wish, state, felt_wind(context, body));
+  const Pull pull = pull_on(context.profile, state.flight_of, state.jump_cut);
+  tell_flight(context, body, wish, state, steering, pull);
+
+  struct Flown {
+    MovedSmooth level;
+    Risen risen;
+    Vec3 way_C;
+  };
+  // Who has left a piece in this tick went with it already, and his own way holds what it gave.
+  const auto fly = [&](double seconds) {
+    const MovedSmooth level = steering.after(seconds);
+    const Risen risen = rise_for(pull, dot(state.velocity_C, body.up_C), seconds);
+    const Vec3 way = body.flat(level.displacement) + body.up_C * risen.height -
+                     context.pushes.carried_C * (seconds / context.dt);
+    return Flown{level, risen, context.pushes.beyond(way)};
+  };
+  const Flown flown = fly(context.dt);
+  const Vec3 velocity = body.flat(flown.level.velocity) + body.up_C * flown.risen.speed;
+  AirSlide how;
+  how.highest_step = context.profile.air.highest_step;
+  how.stop_after = stop_after(context);
+  const Slid slid = slide_in_air(context, body, state.foot_C, flown.way_C, velocity, how);
+  note_stop(context, slid, state.foot_C, [&](double seconds) { return fly(seconds).way_C; });
+  take(slid, state);
+  if (slid.ceiling && flown.risen.speed > 0.0) bump_head(context, body, flown.risen.speed, state);
+  lift_eye(slid, state);
+  state.acceleration_C = flown.level.acceleration;
+}
+
+}  // namespace lagniappe

@@ -1,0 +1,22 @@
+// SPDX-License-Identifier: MIT
+#include "math/integrators.h"
+#include "motion/behaviours/common.h"
+#include "motion/behaviours/ways.h"
+#include "motion/velocity_log.h"
+
+namespace lagniappe {
+
+void fly(const StepContext& context, const Body& body, CharacterState& state) {
+  const Profile::Fly& values = context.profile.fly;
+  const Wish wish = wish_in_flight(context, state);
+  const Vec3 target = wish.direction_C * (wish.share * values.speed);
+  context.note(entry::Wish{target, wish.share});
+  const Moved moved = approach_exponential(state.velocity_C, target, values.time, context.dt);
+  tell_change(context, entry::Change::Why::Intent, moved.velocity - state.velocity_C);
+  take(slide_in_air(context, body, state.foot_C,
+                    context.pushes.beyond(moved.displacement - context.pushes.carried_C), moved.velocity, {}),
+       state);
+  state.acceleration_C = Vec3(0.0);
+}
+
+}  // namespace lagniappe

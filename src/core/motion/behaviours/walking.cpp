@@ -1,0 +1,204 @@
+// SPDX-License-Identifier: MIT
+#include <algorithm>
+#include <span>
+
+#include "lagniappe/handling.h"
+#include "motion/behaviours/common.h"
+#include "motion/behaviours/ways.h"
+#include "motion/contact_kind.h"
+#include "motion/respond.h"
+#include "motion/velocity_log.h"
+
+namespace lagniappe {
+namespace {
+
+using Why = entry::Change::Why;
+
+// Grip of nothing at all would make responses endless.
+constexpr double kLeastGrip = 1e-3;
+
+double grip_of(const CharacterState& state) { return std::max(state.ground.surface.friction, kLeastGrip); }
+
+// The speed on the ground that a wish of share 1 asks for, on the level.
+double full_ground_speed(const StepContext& context) { return context.profile.ground.speed; }
+
+// Tells a response by its causes. `with(grip, blown_C)` is the velocity that it would have led to.
+template <typename With>
+void tell_response(const StepContext& context, const Vec3& from_C, double grip, const Vec3& blown_C,
+                   const With& with) {
+  if (context.ledger == nullptr) return;
+  const Vec3 firm = with(1.0, Vec3(0.0)), still = with(grip, Vec3(0.0));
+  tell_change(context, Why::Intent, firm - from_C);
+  tell_change(context, Why::Grip, still - firm);
+  tell_change(context, Why::Wind, with(grip, blown_C) - still);
+}
+
+// The phase of the legs goes on with the way, whatever the speed does: no foot slides.
+void stride_on(const StepContext& context, double way, CharacterState& state) {
+  const double phase = state.stride + way / (2.0 * stride_length(context.profile.gait, way / context.dt));
+  state.stride = static_cast<float>(phase - std::floor(phase));
+}
+
+// Whether a wall that was slid along is touched still.
+bool still_touches(const StepContext& context, const Body& body, const Vec3& foot_C, const Vec3& wall_C) {
+  constexpr double kSameWall = 0.98;
+  for (const WorldContact& c : Touching(body, foot_C)) {
+    const Vec3& normal = c.closest.normal_C;
+    const ContactKind kind = contact_kind(context.profile, c.surface, normal, body.up_C);
+    const bool wall = kind == ContactKind::Wall || kind == ContactKind::Steep;
+    if (wall && dot(unit_or(body.flat(normal), Vec3(0.0)), wall_C) > kSameWall) return true;
+  }
+  return false;
+}
+
+Vec3 without_approach(const Vec3& v_C, const Vec3& wall_C) {
+  return v_C - wall_C * std::min(dot(v_C, wall_C), 0.0);
+}
+
+// A flat velocity as it goes along what is underfoot.
+Vec3 along_ground(const StepContext& context, const Body& body, const CharacterState& state,
+                  const Vec3& flat_C) {
+  return laid_on(flat_C, state.ground.normal_C, body.up_C, context.profile.ground.speed_on_slopes);
+}
+
+// Moves by what an integrator gave, across up, along the ground and around what is on it.
+// `moved_after` gives that for a shorter time.
+template <typename MovedAfter>
+void go_along_ground(const StepContext& context, const Body& body, const MovedAfter& moved_after,
+                     CharacterState& state) {
+  const Moved moved = moved_after(context.dt);
+  GroundSlide how{state.wall_normal_C, state.ground_velocity_C, context.profile.ground.speed_on_slopes,
+                  state.ground.point_C};
+  how.stop_after = stop_after(context);
+  Slid slid = slide_on_ground(context, body, state.foot_C, body.flat(context.pushes.beyond(moved.displacement)),
+                              body.flat(moved.velocity), state.ground.normal_C, how);
+  if (slid.wall_normal_C != Vec3(0.0) && !still_touches(context, body, slid.foot_C, slid.wall_normal_C))
+    slid.wall_normal_C = Vec3(0.0);
+  note_stop(context, slid, state.foot_C, [&](double seconds) {
+    const Vec3 flat = body.flat(context.pushes.beyond(moved_after(seconds).displacement));
+    return without_approach(along_ground(context, body, state, flat), state.wall_normal_C);
+  });
+  if (context.stop != nullptr) {
+    context.stop->turned = slid.turned;
+    context.stop->way_C = moved.displacement;
+  }
+  const double way = length(body.flat(slid.foot_C - state.foot_C));
+  state.travelled += way;
+  stride_on(context, way, state);
+  if (context.ledger != nullptr)
+    tell_change(context, Why::Contact,
+                along_ground(context, body, state, slid.velocity_C) -
+                    along_ground(context, body, state, body.flat(moved.velocity)));
+  take(slid, state);
+  lift_eye(slid, state);
+}
+
+// A stretch of a tick in which the full speed is even or grows evenly.
+struct Pace {
+  double speed, growth, seconds;
+};
+
+// The full speed over the tick: even, or gathered, which does not fall below the least.
+std::array<Pace, 3> paces_of(const StepContext& context, const CharacterState& state, bool pushed) {
+  const Profile::Ground& ground = context.profile.ground;
+  const Profile::Ground::Gather& gather = ground.gather;
+  const double dt = context.dt;
+  if (gather.growth <= 0.0) return {Pace{full_ground_speed(context), 0.0, dt}};
+  const double least = gather.least;
+  const double from = std::min(gather.lowest + state.gathered, gather.highest);
+  const double growth = pushed && state.wall_normal_C == Vec3(0.0) ? gather.growth : 0.0;
+  if (growth <= 0.0) return {Pace{std::max(from, least), 0.0, dt}};
+  const double even = std::clamp((least - from) / growth, 0.0, dt);
+  const double full = std::clamp((gather.highest - from) / growth, even, dt);
+  const double begin = std::max(from + growth * even, least), end = std::max(gather.highest, least);
+  return {Pace{std::max(from, least), 0.0, even}, Pace{begin, growth, full - even}, Pace{end, 0.0, dt - full}};
+}
+
+void gather_speed(const StepContext& context, bool pushed, CharacterState& state) {
+  const Profile::Ground::Gather& gather = context.profile.ground.gather;
+  if (gather.growth <= 0.0) {
+    state.gathered = 0.0;
+  } else if (pushed && state.wall_normal_C == Vec3(0.0)) {
+    state.gathered = std::min(state.gathered + gather.growth * context.dt, gather.highest - gather.lowest);
+  }
+}
+
+// Over the paces of the tick, towards `target` of each and what is blown besides.
+MovedSmooth respond_on_ground(const StepContext& context, std::span<const Pace> paces, MovedSmooth moved,
+                              const Vec3& target, const Vec3& blown, bool pushed, double grip) {
+  for (const Pace& pace : paces) {
+    if (pace.seconds <= 0.0) continue;
+    const MovedSmooth on =
+        respond(context.profile.ground.response, moved.velocity, moved.acceleration,
+                {target * pace.speed + blown, target * pace.growth}, pushed, grip, pace.seconds);
+    moved = {on.velocity, on.acceleration, moved.displacement + on.displacement};
+  }
+  return moved;
+}
+
+double last_speed(std::span<const Pace> paces) {
+  double speed = 0.0;
+  for (const Pace& pace : paces) {
+    if (pace.seconds > 0.0) speed = pace.speed + pace.growth * pace.seconds;
+  }
+  return speed;
+}
+
+}  // namespace
+
+void walk(const StepContext& context, const Body& body, const Wish& wish, CharacterState& state) {
+  const Profile::Ground& ground = context.profile.ground;
+  const bool pushed = wish.share > 0.0;
+  const double slope = slope_along(wish.direction_C, state.ground.normal_C, body.up_C);
+  const Vec3 full_push = wish.direction_C * (wish.share * ground.slope_speed.at(degrees(slope)));
+  const Vec3 target = along_known_wall(context, full_push, state.wall_normal_C);
+  const MovedSmooth from = {flattened(state.velocity_C, body.up_C, ground.speed_on_slopes),
+                            body.flat(state.acceleration_C), Vec3(0.0)};
+  const auto paces = paces_of(context, state, pushed);
+  const double grip = grip_of(state);
+  const Vec3 blown = blown_on_ground(context, body, grip);
+  const MovedSmooth moved = respond_on_ground(context, paces, from, target, blown, pushed, grip);
+  if (context.ledger != nullptr)
+    context.note(
+        entry::Wish{along_ground(context, body, state, full_push * last_speed(paces)), wish.share, blown});
+  tell_response(context, along_ground(context, body, state, from.velocity), grip, blown,
+                [&](double with_grip, const Vec3& wind) {
+                  const MovedSmooth with =
+                      respond_on_ground(context, paces, from, target, wind, pushed, with_grip);
+                  return along_ground(context, body, state, with.velocity);
+                });
+  gather_speed(context, pushed, state);
+  go_along_ground(
+      context, body,
+      [&](double seconds) {
+        if (seconds == context.dt) return Moved{moved.velocity, moved.displacement};
+        StepContext sooner = context;
+        sooner.dt = seconds;
+        const MovedSmooth then =
+            respond_on_ground(context, paces_of(sooner, state, pushed), from, target, blown, pushed, grip);
+        return Moved{then.velocity, then.displacement};
+      },
+      state);
+  state.acceleration_C = moved.acceleration;
+}
+
+void run_out(const StepContext& context, const Body& body, const Wish& wish, CharacterState& state) {
+  state.acceleration_C = Vec3(0.0);
+  const Vec3 target = wish.direction_C * (wish.share * full_ground_speed(context));
+  const Vec3 from = flattened(state.velocity_C, body.up_C, context.profile.ground.speed_on_slopes);
+  const double grip = grip_of(state);
+  const Vec3 blown = blown_on_ground(context, body, grip);
+  const auto with = [&](double some_grip, const Vec3& wind, double seconds) {
+    return approach_exponential(from, target + wind, context.profile.skid.run_out_time / some_grip, seconds);
+  };
+  if (context.ledger != nullptr)
+    context.note(entry::Wish{along_ground(context, body, state, target), wish.share, blown});
+  tell_response(context, along_ground(context, body, state, from), grip, blown,
+                [&](double some_grip, const Vec3& wind) {
+                  return along_ground(context, body, state, with(some_grip, wind, context.dt).velocity);
+                });
+  go_along_ground(
+      context, body, [&](double seconds) { return with(grip, blown, seconds); }, state);
+}
+
+}  // namespace lagniappe

@@ -1,0 +1,36 @@
+// SPDX-License-Identifier: MIT
+#include "motion/footing_change.h"
+
+namespace lagniappe {
+namespace {
+
+// m of a way that a change of slope may cost or give before it is an event, and of it when the event is found.
+constexpr double kSlopeMatters = 5e-4, kSlopeFound = 5e-5;
+
+}  // namespace
+
+FootingChange footing_change(const World& world, const CharacterState& from, const CharacterState& now,
+                             const Stop& stop) {
+  constexpr FootingChange kAtOnce{true, kEventTime};
+  const Ground &was = from.ground, &is = now.ground;
+  if (was.verdict != is.verdict || was.surface.friction != is.surface.friction) return kAtOnce;
+  const auto velocity_of = [&](PieceId piece) {
+    const PieceMotion* motion = world.motion_of(piece);
+    return motion != nullptr ? motion->velocity_at(now.time).at(now.foot_C) : Vec3(0.0);
+  };
+  const bool other_piece = was.piece != is.piece && world.has_movers();
+  if (other_piece && length(velocity_of(was.piece) - velocity_of(is.piece)) > kLeavingSpeed) return kAtOnce;
+  // The wall that was slid along has come to its end.
+  if (from.wall_normal_C != Vec3(0.0) && now.wall_normal_C == Vec3(0.0)) return kAtOnce;
+  // Over a crest that was come up to within the part.
+  if (stop.turned && now.snapped > from.snapped + kGroundTouch) return kAtOnce;
+  if (was.normal_C == is.normal_C) return {};
+  const Vec3 up = now.up_C(), way = across(stop.way_C, up);
+  const double share_was = std::cos(slope_along(way, was.normal_C, up));
+  const double share_is = std::cos(slope_along(way, is.normal_C, up));
+  const double lost = length(way) * std::abs(share_was - share_is);
+  if (lost < kSlopeMatters) return {};
+  return {true, (now.time - from.time) * kSlopeFound / lost};
+}
+
+}  // namespace lagniappe

@@ -1,0 +1,139 @@
+// SPDX-License-Identifier: MIT
+#include "motion/phases.h"
+
+#include <algorithm>
+
+#include "lagniappe/handling.h"
+#include "math/integrators.h"
+#include "motion/behaviours.h"
+#include "motion/jumping.h"
+#include "motion/moving.h"
+#include "motion/push_out.h"
+#include "motion/stance.h"
+#include "motion/velocity_log.h"
+
+namespace lagniappe {
+namespace {
+
+// A wish of less than this share turns nobody.
+constexpr double kStandingShare = 0.02;
+constexpr double kTimerSlack = 1e-5;  // s that timers in single precision may be off.
+
+void leave_overlap(const StepContext& context, const Body& body, CharacterState& state) {
+  const PushedOut out = push_out(context, body, state.foot_C);
+  state.foot_C = out.foot_C;
+  state.penetration = std::max(state.penetration, static_cast<float>(out.depth));
+  state.crushed = out.crushed;
+}
+
+void turn_body(const StepContext& context, const Wish& wish, bool flies, CharacterState& state) {
+  using Facing = Profile::Ground::Facing;
+  const Facing facing = context.profile.ground.facing;
+  if (facing == Facing::TurnInPlace && !flies) return;
+  if (facing != Facing::View && wish.share <= kStandingShare) return;
+  const Vec3 direction_B = glm::conjugate(state.frame_CB) * wish.direction_C;
+  const bool along_push = facing == Facing::Travel || facing == Facing::TurnInPlace;
+  const double towards = along_push ? std::atan2(-direction_B.x, -direction_B.z) : state.yaw;
+  const double turned = turn_towards(state.facing, towards, context.profile.ground.turn_rate, context.dt);
+  if (state.lying()) return turn_lying(context, turned, state);
+  state.facing = turned;
+}
+
+// Pushing sideways turns body and look. The wish goes by the middle of the turn, so that arcs are the same at
+// any tick rate, to second order.
+void turn_in_place(const StepContext& context, CharacterState& state) {
+  const Values& profile = context.profile;
+  if (profile.ground.facing != Profile::Ground::Facing::TurnInPlace) return;
+  const double push = shaped_stick(context.input.move, profile.look.dead_zone).x;
+  double turned = -push * profile.ground.turn_rate * context.dt;
+  const double from = state.facing;
+  state.facing = wrap_angle(state.facing + turned);
+  if (state.lying()) {
+    state.facing = from;
+    turn_lying(context, wrap_angle(from + turned), state);
+    turned = wrap_angle(state.facing - from);
+  }
+  state.yaw = wrap_angle(state.yaw + turned);
+  state.carried_yaw += static_cast<float>(turned);
+}
+
+// The drawn body and camera catch up with steps and snaps; never further off than a step.
+void settle_eye(const StepContext& context, CharacterState& state) {
+  const Profile::Ground& ground = context.profile.ground;
+  const double step = std::max({ground.highest_step, ground.snap_distance, context.profile.air.highest_step});
+  const double most = std::min(step, context.profile.smoothing.largest);
+  const double height = std::clamp(state.eye_offset, -most, most);
+  state.eye_offset = height * decay_share(context.profile.smoothing.time, context.dt);
+}
+
+// The wish, with what a script asks for in place of the stick.
+Wish wished(const StepContext& context, const std::optional<Vec2>& steer, const CharacterState& state) {
+  if (!steer) return wish_on_ground(context, state);
+  InputFrame steered = context.input;
+  const double size = glm::length(*steer);
+  steered.move = size > 1.0 ? *steer / size : *steer;
+  // What a script asks for has no dead zone.
+  Values values = context.profile;
+  values.look.dead_zone = 0.0;
+  StepContext asking{steered, values, context.world, context.dt, nullptr, context.now};
+  asking.look_back = context.look_back;
+  return wish_on_ground(asking, state);
+}
+
+void remember_push(const StepContext& context, const Wish& wish, CharacterState& state) {
+  state.since_push = wish.share > 0.0 ? 0.0f : state.since_push + static_cast<float>(context.dt);
+  if (state.since_push > context.profile.ground.gather.grace + kTimerSlack) state.gathered = 0.0;
+}
+
+void count_time(const StepContext& context, bool stood, CharacterState& state) {
+  state.ground_time = state.grounded() && stood ? state.ground_time + static_cast<float>(context.dt) : 0.0f;
+  if (state.jump_waits) state.since_jump_press += context.dt;
+  state.state_time += context.dt;
+  state.time = context.now.time;
+}
+
+}  // namespace
+
+void turn_look(StepContext& context, CharacterState& state) {
+  const Vec2 turn = context.input.look_delta * context.share + context.input.turn_rate * context.dt;
+  const Vec2 turned = turned_look(Vec2(state.yaw, state.pitch), turn, context.profile.look);
+  context.look_back = {0.5 * turn.x, 0.5 * (turned.y - state.pitch)};
+  state.yaw = turned.x;
+  state.pitch = turned.y;
+}
+
+void be_moved(StepContext& context, CharacterState& state) {
+  using Why = entry::Change::Why;
+  const Body body(context, state);
+  VelocityLog log(context, state);
+  Carried carried = carry(context, body, state);
+  if (carried.by == kNoPiece) carried = accompany(context, body, state);
+  log.rest_is(Why::Carrier);
+  context.pushes = take_pushes(context, body, carried, state);
+  leave_overlap(context, body, state);
+  log.rest_is(Why::Contact);
+}
+
+void settle_jumps(const StepContext& context, Behaviour behaviour, bool used_press, CharacterState& state) {
+  if (!facts_of(behaviour).held_by_world) {
+    give_jumps_back(state);
+    state.first_jump_used = true;
+  } else if (!used_press) {
+    refuse_jump(context, Body(context, state), state);
+  }
+}
+
+void move_by_itself(const StepContext& context, const Manner& manner, CharacterState& state) {
+  const bool stood = state.grounded(), held = facts_of(manner.behaviour).held_by_world;
+  cut_jump(context, state);
+  take_stance(context, manner.stance, state);
+  if (held) turn_in_place(context, state);
+  const Wish wish = wished(context, manner.steer, state);
+  turn_body(context, wish, !held, state);
+  row_of(manner.behaviour).move(context, Body(context, state), wish, state);
+  settle_eye(context, state);
+  remember_push(context, wish, state);
+  count_time(context, stood, state);
+}
+
+}  // namespace lagniappe
