@@ -145,7 +145,7 @@ class Run {
 // Returns what the take is with other values: its inputs at another rate, its start fitted to profile and
 // world, whose identity the caller knows. `course` may be the take's own. The hashes are left out.
 Take retake_of(const Take& take, const Profile& profile, std::shared_ptr<const Course> course,
-               std::uint64_t course_identity, const TriangleWorld& world, int tick_rate);
+               std::uint64_t course_identity, const World& world, int tick_rate);
 
 // Gets the share that is done; false stops.
 using Progress = std::function<bool(double share)>;

@@ -58,13 +58,19 @@ class TriangleWorld final : public World {
   std::optional<WorldRayHit> cast_ray(const Vec3& origin_C, const Vec3& motion_C,
                                       const Moment& moment = {}) const override;
   Box limits() const override;
-  Vec3 wind() const override;
+  Surroundings surroundings(const Vec3& at_C, double time) const override;
   std::string_view piece_name(PieceId piece) const override;
   bool has_movers() const override;
-  const PieceMotion* motion_of(PieceId piece) const override;
+  bool moves(PieceId piece) const override;
+  RigidPose piece_frame(PieceId piece, double time) const override;
+  RigidVelocity piece_velocity(PieceId piece, double time) const override;
   std::optional<WorldPush> first_push(const Segment& axis, double radius, double from_time, double to_time,
                                       PieceId without) const override;
   std::optional<std::size_t> gather(const Box& region, double time, std::span<WorldFace> out) const override;
+
+  // Returns how the piece moves; null for one that never does.
+  const PieceMotion* motion_of(PieceId piece) const;
+  Vec3 wind() const;  // The same everywhere.
 
   std::size_t triangle_count() const;
   std::size_t piece_count() const;

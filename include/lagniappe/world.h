@@ -68,6 +68,11 @@ struct WorldFace {
   Surface surface = {};
 };
 
+// What a place does at a point.
+struct Surroundings {
+  Vec3 wind_C = Vec3(0.0);  // m/s: the velocity of the air.
+};
+
 // Thread safety: const methods may be called by any number of threads at once.
 // Determinism: equal questions must get bit-equal answers, else takes do not replay.
 // No method may allocate on the heap; step() promises so.
@@ -93,8 +98,8 @@ class World {
   // Returns the box that a character may be in: one whose foot leaves it is put back to its home.
   virtual Box limits() const = 0;
 
-  // Returns the velocity of the air, the same everywhere.
-  virtual Vec3 wind() const { return Vec3(0.0); }
+  // Returns what the place does at a point, besides being solid.
+  virtual Surroundings surroundings(const Vec3& /*at_C*/, double /*time*/) const { return {}; }
 
   // Returns the name of a piece, valid as long as the world; empty for kNoPiece.
   virtual std::string_view piece_name(PieceId piece) const = 0;
@@ -104,8 +109,20 @@ class World {
   // Whether there are any.
   virtual bool has_movers() const { return false; }
 
-  // Returns how the piece moves; null for one that never does.
-  virtual const PieceMotion* motion_of(PieceId) const { return nullptr; }
+  // Whether it knows where pieces will be. Where not, piece_frame() and piece_velocity() are asked only about
+  // times from the beginning of the tick that is computed, less a millisecond, to its end; that a piece drops
+  // away from under the character is then seen by what it does within the tick.
+  virtual bool knows_ahead() const { return true; }
+
+  // Whether the piece ever moves.
+  virtual bool moves(PieceId) const { return false; }
+
+  // Returns where the piece is: the frame that goes with it. Any frame will do, so long as it is the same one
+  // at all times.
+  virtual RigidPose piece_frame(PieceId, double /*time*/) const { return {}; }
+
+  // Returns the velocity of that frame. At a jump of the velocity: that of what comes next.
+  virtual RigidVelocity piece_velocity(PieceId, double /*time*/) const { return {}; }
 
   // Returns the first push, between the two times, of a moving piece into the capsule, which ends at the given
   // axis and went there with `carrier`; kNoPiece: it stood still. Nothing for pieces that already touched it

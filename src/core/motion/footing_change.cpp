@@ -15,8 +15,7 @@ FootingChange footing_change(const World& world, const CharacterState& from, con
   const Ground &was = from.ground, &is = now.ground;
   if (was.verdict != is.verdict || was.surface.friction != is.surface.friction) return kAtOnce;
   const auto velocity_of = [&](PieceId piece) {
-    const PieceMotion* motion = world.motion_of(piece);
-    return motion != nullptr ? motion->velocity_at(now.time).at(now.foot_C) : Vec3(0.0);
+    return world.moves(piece) ? world.piece_velocity(piece, now.time).at(now.foot_C) : Vec3(0.0);
   };
   const bool other_piece = was.piece != is.piece && world.has_movers();
   if (other_piece && length(velocity_of(was.piece) - velocity_of(is.piece)) > kLeavingSpeed) return kAtOnce;

@@ -37,30 +37,48 @@ bool standing_on_something(const CharacterState& state) {
   return state.ground.verdict == Verdict::Walkable || state.ground.verdict == Verdict::Steep;
 }
 
+// A piece that moves, as the world tells it.
+struct Mover {
+  const World& world;
+  PieceId piece;
+
+  RigidPose frame(double time) const { return world.piece_frame(piece, time); }
+  RigidVelocity velocity(double time) const { return world.piece_velocity(piece, time); }
+  // Where a point has come to that goes with it.
+  Vec3 went(const Vec3& p_C, double from_time, double to_time) const {
+    return frame(to_time).point(frame(from_time).back(p_C));
+  }
+};
+
 // Whether, from `time` on, the piece underfoot goes down faster than one falls who has what it gave until then.
-bool falls_away(const Values& profile, const PieceMotion& motion, const CharacterState& state, double time) {
-  const Vec3 up = state.up_C(), foot_P = motion.pose_at(state.time).back(state.foot_C);
-  const Vec3 foot = motion.pose_at(time).point(foot_P);
-  const double given = dot(motion.velocity_at(time - kJustBefore).at(foot), up);
+// `known_until`: the last time that the world can be asked about.
+bool falls_away(const Values& profile, const Mover& mover, const CharacterState& state, double time,
+                double known_until) {
+  const Vec3 up = state.up_C(), foot_P = mover.frame(state.time).back(state.foot_C);
+  const Vec3 foot = mover.frame(time).point(foot_P);
+  const double given = dot(mover.velocity(time - kJustBefore).at(foot), up);
+  const bool knows = mover.world.knows_ahead();
+  if (!knows && known_until <= time) return false;
+  // Where it is not known, it goes on as it does until then.
+  const double speed = dot(mover.velocity(time).at(foot), up);
+  const double growth =
+      knows ? 0.0
+            : (dot(mover.velocity(known_until).at(mover.frame(known_until).point(foot_P)), up) - speed) /
+                  (known_until - time);
   const auto ahead = [&](double seconds) {
-    const double piece = dot(motion.pose_at(time + seconds).point(foot_P) - foot, up);
+    const double piece = knows ? dot(mover.frame(time + seconds).point(foot_P) - foot, up)
+                               : speed * seconds + 0.5 * growth * seconds * seconds;
     return given * seconds - 0.5 * profile.gravity * seconds * seconds - piece;
   };
   return ahead(kPartTime) > kTouch && ahead(kDropTime) > kGroundTouch;
 }
 
-// Where a point has come to that goes with a piece.
-Vec3 went(const PieceMotion& piece, const Vec3& p_C, double from_time, double to_time) {
-  return piece.pose_at(to_time).point(piece.pose_at(from_time).back(p_C));
-}
-
 // Whether two pieces move about the capsule as one, in this tick.
-bool move_alike(const PieceMotion& a, const PieceMotion& b, const Body& body, const CharacterState& state,
-                double to_time) {
+bool move_alike(const Mover& a, const Mover& b, const Body& body, const CharacterState& state, double to_time) {
   for (const double time : {0.5 * (state.time + to_time), to_time}) {
     for (const Vec3& end : {body.low_C, body.high_C}) {
       const Vec3 p = state.foot_C + end;
-      if (length(went(a, p, state.time, time) - went(b, p, state.time, time)) > kTouch) return false;
+      if (length(a.went(p, state.time, time) - b.went(p, state.time, time)) > kTouch) return false;
     }
   }
   return true;
@@ -119,16 +137,20 @@ Vec3 inherited_velocity(const StepContext& context, const Vec3& ground_velocity_
 double until_support_falls(const World& world, const Values& profile, const CharacterState& state,
                            double most) {
   if (!standing_on_something(state)) return most;
-  const PieceMotion* motion = world.motion_of(state.ground.piece);
-  if (motion == nullptr || falls_away(profile, *motion, state, state.time)) return most;
+  if (!world.moves(state.ground.piece) || !world.knows_ahead()) return most;
+  const Mover mover{world, state.ground.piece};
+  const auto falls = [&](double seconds) {
+    return falls_away(profile, mover, state, state.time + seconds, state.time + most);
+  };
+  if (falls(0.0)) return most;
   const int looks = static_cast<int>(std::ceil(most / kSupportLooks));
   double low = 0.0;
   for (int i = 1; i <= looks; ++i) {
     double high = most * i / looks;
-    if (falls_away(profile, *motion, state, state.time + high)) {
+    if (falls(high)) {
       while (high - low > kSupportFound) {
         const double middle = 0.5 * (low + high);
-        (falls_away(profile, *motion, state, state.time + middle) ? high : low) = middle;
+        (falls(middle) ? high : low) = middle;
       }
       return std::min(high + kPartTime, most);  // It is seen that much ahead.
     }
@@ -140,17 +162,17 @@ double until_support_falls(const World& world, const Values& profile, const Char
 Carried carry(const StepContext& context, const Body& body, CharacterState& state) {
   state.ground_velocity_C = Vec3(0.0);
   if (!standing_on_something(state)) return {};
-  const PieceMotion* motion = context.world.motion_of(state.ground.piece);
-  if (motion == nullptr) return {};
-  const Vec3 given = motion->velocity_at(state.time - kJustBefore).at(state.foot_C);
-  if (falls_away(context.profile, *motion, state, state.time)) {
+  if (!context.world.moves(state.ground.piece)) return {};
+  const Mover mover{context.world, state.ground.piece};
+  const Vec3 given = mover.velocity(state.time - kJustBefore).at(state.foot_C);
+  if (falls_away(context.profile, mover, state, state.time, context.now.time)) {
     state.ground_velocity_C = given;
     leave_ground(context, state);
     state.ground = Ground{};
     return {};
   }
 
-  const RigidPose before = motion->pose_at(state.time), after = motion->pose_at(context.now.time);
+  const RigidPose before = mover.frame(state.time), after = mover.frame(context.now.time);
   const auto along = [&](const Vec3& p_C) { return after.point(before.back(p_C)); };
   const Quat turned = after.rotation_CP * glm::conjugate(before.rotation_CP);
   const double yaw = turn_about(turned, body.up_C);
@@ -184,13 +206,13 @@ Carried accompany(const StepContext& context, const Body& body, CharacterState& 
   const std::size_t count = context.world.contacts(
       body.axis(state.foot_C), body.radius + way + context.profile.air.highest_step, near, body.now);
   if (count == 0) return {};
-  const PieceMotion* first = context.world.motion_of(near[0].piece);
+  const Mover first{context.world, near[0].piece};
   for (std::size_t i = 0; i < count; ++i) {
-    const PieceMotion* motion = context.world.motion_of(near[i].piece);
-    if (motion == nullptr || (motion != first && !move_alike(*first, *motion, body, state, context.now.time)))
-      return {};
+    if (!context.world.moves(near[i].piece)) return {};
+    const Mover other{context.world, near[i].piece};
+    if (other.piece != first.piece && !move_alike(first, other, body, state, context.now.time)) return {};
   }
-  const Vec3 shift = went(*first, state.foot_C, state.time, context.now.time) - state.foot_C;
+  const Vec3 shift = first.went(state.foot_C, state.time, context.now.time) - state.foot_C;
   state.foot_C += shift;
   return {shift, near[0].piece};
 }

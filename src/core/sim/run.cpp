@@ -135,7 +135,7 @@ void keep_hashes(const Run& run, Take& take) {
 }
 
 Take retake_of(const Take& take, const Profile& profile, std::shared_ptr<const Course> course,
-               std::uint64_t course_identity, const TriangleWorld& world, int tick_rate) {
+               std::uint64_t course_identity, const World& world, int tick_rate) {
   Take other = take;
   other.profile = profile;
   other.profile_identity = identity_of(profile);

@@ -25,10 +25,17 @@ class Neighbourhood final : public World {
                                       const Moment& moment) const override;
 
   Box limits() const override { return whole_.limits(); }
-  Vec3 wind() const override { return whole_.wind(); }
+  Surroundings surroundings(const Vec3& at_C, double time) const override {
+    return whole_.surroundings(at_C, time);
+  }
   std::string_view piece_name(PieceId piece) const override { return whole_.piece_name(piece); }
   bool has_movers() const override { return whole_.has_movers(); }
-  const PieceMotion* motion_of(PieceId piece) const override { return whole_.motion_of(piece); }
+  bool knows_ahead() const override { return whole_.knows_ahead(); }
+  bool moves(PieceId piece) const override { return whole_.moves(piece); }
+  RigidPose piece_frame(PieceId piece, double time) const override { return whole_.piece_frame(piece, time); }
+  RigidVelocity piece_velocity(PieceId piece, double time) const override {
+    return whole_.piece_velocity(piece, time);
+  }
   std::optional<WorldPush> first_push(const Segment& axis, double radius, double from_time, double to_time,
                                       PieceId carrier) const override {
     return whole_.first_push(axis, radius, from_time, to_time, carrier);

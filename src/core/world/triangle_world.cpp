@@ -329,6 +329,20 @@ std::string_view TriangleWorld::piece_name(PieceId piece) const {
 
 bool TriangleWorld::has_movers() const { return !data_->movers.empty(); }
 
+Surroundings TriangleWorld::surroundings(const Vec3&, double) const { return {data_->wind}; }
+
+bool TriangleWorld::moves(PieceId piece) const { return motion_of(piece) != nullptr; }
+
+RigidPose TriangleWorld::piece_frame(PieceId piece, double time) const {
+  const PieceMotion* motion = motion_of(piece);
+  return motion != nullptr ? motion->pose_at(time) : RigidPose{};
+}
+
+RigidVelocity TriangleWorld::piece_velocity(PieceId piece, double time) const {
+  const PieceMotion* motion = motion_of(piece);
+  return motion != nullptr ? motion->velocity_at(time) : RigidVelocity{};
+}
+
 const PieceMotion* TriangleWorld::motion_of(PieceId piece) const {
   const int mover = piece < data_->mover_of.size() ? data_->mover_of[piece] : -1;
   return mover < 0 ? nullptr : &data_->movers[static_cast<std::size_t>(mover)].motion;

@@ -64,7 +64,7 @@ class Windy : public World {
     return world_.cast_ray(o, m, t);
   }
   Box limits() const override { return world_.limits(); }
-  Vec3 wind() const override { return wind_; }
+  Surroundings surroundings(const Vec3&, double) const override { return {wind_}; }
   std::string_view piece_name(PieceId piece) const override { return world_.piece_name(piece); }
 
  private:

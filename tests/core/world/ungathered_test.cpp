@@ -26,10 +26,16 @@ class Ungathered final : public World {
     return whole_.cast_ray(origin_C, motion_C, moment);
   }
   Box limits() const override { return whole_.limits(); }
-  Vec3 wind() const override { return whole_.wind(); }
+  Surroundings surroundings(const Vec3& at_C, double time) const override {
+    return whole_.surroundings(at_C, time);
+  }
   std::string_view piece_name(PieceId piece) const override { return whole_.piece_name(piece); }
   bool has_movers() const override { return whole_.has_movers(); }
-  const PieceMotion* motion_of(PieceId piece) const override { return whole_.motion_of(piece); }
+  bool moves(PieceId piece) const override { return whole_.moves(piece); }
+  RigidPose piece_frame(PieceId piece, double time) const override { return whole_.piece_frame(piece, time); }
+  RigidVelocity piece_velocity(PieceId piece, double time) const override {
+    return whole_.piece_velocity(piece, time);
+  }
   std::optional<WorldPush> first_push(const Segment& axis, double radius, double from_time, double to_time,
                                       PieceId carrier) const override {
     return whole_.first_push(axis, radius, from_time, to_time, carrier);
@@ -65,5 +71,89 @@ TEST_CASE("On a world that does not gather, every drive over the demo course is 
     }
     INFO(course->marks[m].id << ", " << hz << " ticks/s");
     CHECK(apart == 0);
+  }
+}
+
+namespace {
+
+// As a game's physics has it: where things are now, and were a moment ago.
+class OnlyNow final : public World {
+ public:
+  OnlyNow(const TriangleWorld& whole, const double& from, const double& to)
+      : whole_(whole), from_(from), to_(to) {}
+  std::optional<WorldHit> sweep(const Segment& axis, double radius, const Vec3& motion_C,
+                                const Moment& moment) const override {
+    return whole_.sweep(axis, radius, motion_C, moment);
+  }
+  std::size_t contacts(const Segment& axis, double radius, std::span<WorldContact> out,
+                       const Moment& moment) const override {
+    return whole_.contacts(axis, radius, out, moment);
+  }
+  std::optional<WorldRayHit> cast_ray(const Vec3& origin_C, const Vec3& motion_C,
+                                      const Moment& moment) const override {
+    return whole_.cast_ray(origin_C, motion_C, moment);
+  }
+  Box limits() const override { return whole_.limits(); }
+  std::string_view piece_name(PieceId piece) const override { return whole_.piece_name(piece); }
+  bool has_movers() const override { return true; }
+  bool knows_ahead() const override { return false; }
+  bool moves(PieceId piece) const override { return whole_.moves(piece); }
+  RigidPose piece_frame(PieceId piece, double time) const override {
+    check(time);
+    return whole_.piece_frame(piece, time);
+  }
+  RigidVelocity piece_velocity(PieceId piece, double time) const override {
+    check(time);
+    return whole_.piece_velocity(piece, time);
+  }
+  std::optional<WorldPush> first_push(const Segment& axis, double radius, double from_time, double to_time,
+                                      PieceId carrier) const override {
+    return whole_.first_push(axis, radius, from_time, to_time, carrier);
+  }
+
+ private:
+  void check(double time) const {
+    if (time < from_ - 1e-3 || time > to_ + 1e-12)
+      FAIL("asked about " << time << " s in " << from_ << " to " << to_);
+  }
+  const TriangleWorld& whole_;
+  const double &from_, &to_;
+};
+
+}  // namespace
+
+TEST_CASE("A world that knows only now is asked about nothing else, and carries all the same") {
+  // A lift that sinks, then drops from under the feet at twice gravity.
+  Course course;
+  Piece lift;
+  lift.id = "lift";
+  lift.shape = shape::Block{{3, 0.5, 3}};
+  lift.at_C = Vec3(0, 9.5, 0);
+  PieceMotion motion;
+  motion.keys = {{0.0, Vec3(0.0), Vec3(0.0), PieceMotion::Ease::Even},
+                 {0.5, Vec3(0.5, -1, 0), Vec3(0.4, 0, 0), PieceMotion::Ease::Speeding},
+                 {1.0, Vec3(0.5, -9, 0)}};
+  motion.period = 4.0;
+  motion.repeat = PieceMotion::Repeat::BackAndForth;
+  lift.motion = motion;
+  course.pieces = {lift};
+  course.marks = {{"start", Vec3(0, 10, 0), 0.0}};
+  const TriangleWorld ours = build_world(course);
+  const Profile profile;
+  for (const int hz : {20, 60, 240}) {
+    double from = 0.0, to = 0.0;
+    const OnlyNow theirs(ours, from, to);
+    CharacterState a = start_state(profile, home_of(course.marks[0]), ours), b = a;
+    bool flew_a = false, flew_b = false;
+    for (int tick = 0; tick < 3 * hz / 2; ++tick) {
+      from = b.time, to = from + 1.0 / hz;
+      a = step(a, push(0, 0), profile, ours, 1.0 / hz);
+      b = step(b, push(0, 0), profile, theirs, 1.0 / hz);
+      if (tick < hz) CHECK(length(a.foot_C - b.foot_C) < 1e-9);
+      flew_a = flew_a || !a.grounded(), flew_b = flew_b || !b.grounded();
+    }
+    INFO(hz << " ticks/s");
+    CHECK(flew_a == flew_b);
+    CHECK(length(a.foot_C - b.foot_C) < 0.05);
   }
 }

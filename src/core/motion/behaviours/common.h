@@ -8,11 +8,11 @@
 namespace lagniappe {
 
 // The wind across up, as the character feels it.
-Vec3 felt_wind(const StepContext& context, const Body& body);
+Vec3 felt_wind(const StepContext& context, const Body& body, const Vec3& foot_C);
 
 // What of the wind the ground does not hold: the wind pushes with its speed over the wind's time, as it does in
 // the air, and grip holds its share of gravity.
-Vec3 blown_on_ground(const StepContext& context, const Body& body, double grip);
+Vec3 blown_on_ground(const StepContext& context, const Body& body, const Vec3& foot_C, double grip);
 
 void take(const Slid& slid, CharacterState& state);
 

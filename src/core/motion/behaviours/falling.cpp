@@ -106,7 +106,7 @@ void tell_flight(const StepContext& context, const Body& body, const Wish& wish,
 
 void fall(const StepContext& context, const Body& body, const Wish& asked_for, CharacterState& state) {
   const Wish wish = slipping_off(context, body, asked_for, state);
-  const AirSteering steering(context, body, wish, state, felt_wind(context, body));
+  const AirSteering steering(context, body, wish, state, felt_wind(context, body, state.foot_C));
   const Pull pull = pull_on(context.profile, state.flight_of, state.jump_cut);
   tell_flight(context, body, wish, state, steering, pull);
 

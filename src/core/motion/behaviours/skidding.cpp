@@ -54,7 +54,7 @@ void tell_skid(const StepContext& context, const Body& body, const Wish& wish, c
 void skid(const StepContext& context, const Body& body, const Wish& wish, CharacterState& state) {
   state.acceleration_C = Vec3(0.0);
   const double grip = context.profile.skid.friction * state.ground.surface.friction;
-  const Vec3 blown = blown_on_ground(context, body, grip);
+  const Vec3 blown = blown_on_ground(context, body, state.foot_C, grip);
   context.note(
       entry::Wish{wish.direction_C * (wish.share * context.profile.skid.steering_speed), wish.share, blown});
   tell_skid(context, body, wish, state, grip, blown);

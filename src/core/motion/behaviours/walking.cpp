@@ -156,7 +156,7 @@ void walk(const StepContext& context, const Body& body, const Wish& wish, Charac
                             body.flat(state.acceleration_C), Vec3(0.0)};
   const auto paces = paces_of(context, state, pushed);
   const double grip = grip_of(state);
-  const Vec3 blown = blown_on_ground(context, body, grip);
+  const Vec3 blown = blown_on_ground(context, body, state.foot_C, grip);
   const MovedSmooth moved = respond_on_ground(context, paces, from, target, blown, pushed, grip);
   if (context.ledger != nullptr)
     context.note(
@@ -187,7 +187,7 @@ void run_out(const StepContext& context, const Body& body, const Wish& wish, Cha
   const Vec3 target = wish.direction_C * (wish.share * full_ground_speed(context));
   const Vec3 from = flattened(state.velocity_C, body.up_C, context.profile.ground.speed_on_slopes);
   const double grip = grip_of(state);
-  const Vec3 blown = blown_on_ground(context, body, grip);
+  const Vec3 blown = blown_on_ground(context, body, state.foot_C, grip);
   const auto with = [&](double some_grip, const Vec3& wind, double seconds) {
     return approach_exponential(from, target + wind, context.profile.skid.run_out_time / some_grip, seconds);
   };
