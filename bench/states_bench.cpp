@@ -37,14 +37,14 @@ struct Asked {
   const char* guard;
   bool holds;
 };
-constexpr Asked kPlain[] = {{"wish > 0.02", true},
+constexpr Asked kPlain[] = {{"intent > 0.02", true},
                             {"not grounded and rise_speed > 0", false},
-                            {"not crouch.held and wish > 0.02 and sprint.held", true},
+                            {"not crouch.held and intent > 0.02 and sprint.held", true},
                             {"grounded and skid_over and crouch.held", false},
                             {"ground_speed < 1.2 or state_time > 1.5", true},
                             {"memory.fuel + dt > 0.5 * slope", true}};
-constexpr Asked kInLua[] = {{"math.abs(wish_right) < 0.5 and grounded", true},
-                            {"({1, 2})[1] == 1 and wish > 0.02", true}};
+constexpr Asked kInLua[] = {{"math.abs(intent_right) < 0.5 and grounded", true},
+                            {"({1, 2})[1] == 1 and intent > 0.02", true}};
 constexpr Asked kLooking[] = {{"can_stand", true}, {"drop_ahead < 1", true}};
 
 // Of the tables above one after another, so that their order in the names stays.
@@ -85,7 +85,7 @@ Profile with_table(int which) {
   if (which == Scripted) {
     state.behaviour = Behaviour::Script;
     state.script =
-        "if wish > 0.5 then steer(wish_forward, wish_right * 0.9) end\nmemory.fuel = memory.fuel + dt";
+        "if intent > 0.5 then steer(intent_forward, intent_right * 0.9) end\nmemory.fuel = memory.fuel + dt";
     table.memory = {"fuel"};
   }
   table.states = {state};

@@ -71,6 +71,11 @@ def state_schemas(values):
         "states": {"type": "array", "minItems": 1, "maxItems": 48, "items": state},
         "transitions": {"type": "array", "maxItems": 2000, "items": transition},
         "memory": {"type": "array", "maxItems": 6, "items": {"type": "string", "pattern": "^[A-Za-z_][A-Za-z0-9_]{0,31}$"}},
+        "based_on": one_of("built-in", "nothing"),
+        "remove": {"type": "array", "items": {"anyOf": [
+            closed({"state": text_value("A state of the built-in table that goes, with its rows.", 1)}, ["state"]),
+            closed({"from": text_value("", 1), "to": text_value("", 1), "priority": {"type": "integer", "minimum": -1000, "maximum": 1000}},
+                   ["from", "to"])]}},
         "fallback": text_value("The state to begin in, and to go to when a script fails.")}
 
 
@@ -96,7 +101,6 @@ def profile_schema(cli):
         "description": "All values that make one way of moving. Every key but the heading has a default, so a profile may name only what differs.",
         **root,
         "required": ["lagniappe", "version"],
-        "dependentRequired": {key: ["states"] for key in ("transitions", "memory", "fallback")},
     }
 
 

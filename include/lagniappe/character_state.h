@@ -34,9 +34,9 @@ enum class Verdict : std::uint8_t {
   None,      // Nothing underfoot.
   Walkable,  //
   Steep,     // Touching, but steeper than the profile walks.
-  Perched,   // On an edge with the centre too far beyond it: slips off.
+  Tipping,   // On an edge with the centre too far beyond it: slips off.
 };
-inline constexpr std::array<std::string_view, 4> kVerdictNames = {"none", "walkable", "steep", "perched"};
+inline constexpr std::array<std::string_view, 4> kVerdictNames = {"none", "walkable", "steep", "tipping"};
 inline std::string_view name_of(Verdict v) { return kVerdictNames[static_cast<std::size_t>(v)]; }
 
 // What is underfoot.

@@ -52,6 +52,10 @@ Result<Profile> with_value(const Profile& profile, const std::string& assignment
 // do not fit together.
 Result<Profile> checked(const Profile& profile);
 
+// Returns, each as a sentence, what a profile's text says in words of before: "jump.hang_speed is called
+// jump.apex_speed now". They are read all the same.
+std::vector<std::string> old_words_in(std::string_view profile_text);
+
 // Returns a profile's text with this profile's values: only what differs is changed or added, every other byte
 // stays, so that version control shows a line for each change. Refused where `text` is no profile.
 Result<std::string> profile_text(const Profile& profile, std::string_view text, const std::string& file);

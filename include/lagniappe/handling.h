@@ -59,7 +59,7 @@ struct JumpArc {
   double take_off;                // m/s.
   double height, time_to_apex;    // Of the foot above the take-off.
   double airtime, landing_speed;  // Back at the height of the take-off; m/s downwards.
-  double hang_time;               // s of it at the hang's gravity.
+  double apex_time;               // s of it at the hang's gravity.
 };
 // `released`: s after the take-off at which the button is let go; negative: never. `from`: m above the ground
 // at which the jump begins.

@@ -42,7 +42,7 @@ struct Push {  // Moved out of the way of a piece that came.
   Vec3 point_C, normal_C;
   bool blocked;
 };
-struct Wish {
+struct Intent {
   Vec3 velocity_C;         // Against what is underfoot, along it; in the air against the air.
   double share;            // Of the full speed, in [0, 1].
   Vec3 air_C = Vec3(0.0);  // m/s of the air, as it is felt; on the ground what of it grip does not hold.
@@ -177,7 +177,7 @@ struct LeftGround {
 }  // namespace entry
 
 using LedgerEntry =
-    std::variant<entry::Reset, entry::Carry, entry::Push, entry::PushOut, entry::Wish, entry::StateChange,
+    std::variant<entry::Reset, entry::Carry, entry::Push, entry::PushOut, entry::Intent, entry::StateChange,
                  entry::Jump, entry::JumpRefused, entry::Sweep, entry::Slide, entry::Step, entry::Probe,
                  entry::Judged, entry::Snap, entry::Crest, entry::LeftGround, entry::JumpCut, entry::HeadBump,
                  entry::StateLoop, entry::ScriptFailed, entry::StanceWaits, entry::LieHeld, entry::Exhausted,

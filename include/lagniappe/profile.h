@@ -144,8 +144,8 @@ struct Values {
     double coyote_time = 0.12;  // s after leaving the ground in which a jump still counts as from it.
     double buffer = 0.12;       // s before landing in which a press is remembered.
     double fall_factor = 1.0;   // Gravity while falling, as a share of gravity.
-    double hang_speed = 0.0;    // m/s of rise or fall under which a jump hangs around its apex. 0: no hang.
-    double hang_factor = 0.5;   // Gravity while it hangs, as a share of gravity.
+    double apex_speed = 0.0;    // m/s of rise or fall under which a jump hangs around its apex. 0: no hang.
+    double apex_factor = 0.5;   // Gravity while it hangs, as a share of gravity.
     double lowest_share =
         1.0;                 // Of the height, if the button is let go at once. 1: letting go changes nothing.
     double head_bump = 0.0;  // Share of the rise speed that a ceiling throws back down. 0: the rise just ends.

@@ -125,7 +125,7 @@ class Run {
     double ground_left_for = 0.0;           // s, when it was pressed.
     std::size_t stuck_since = 0;
     std::size_t rests_in_air = 0;  // For how many ticks.
-    Vec3 stuck_wish_C = Vec3(0.0);
+    Vec3 stuck_intent_C = Vec3(0.0);
     std::vector<std::uint32_t> open_touches;  // Indices of touches that the last tick belongs to.
   };
   friend class Examination;

@@ -41,6 +41,15 @@ struct Signal {
 // distance_to_ground) cost up to a third of a tick; the others cost next to nothing.
 std::span<const Signal> all_signals();
 
+// What was called otherwise before is known by that too.
+struct OldSignal {
+  std::string_view was, is;
+};
+inline constexpr std::array<OldSignal, 4> kOldSignals = {{{"wish", "intent"},
+                                                          {"wish_forward", "intent_forward"},
+                                                          {"wish_right", "intent_right"},
+                                                          {"since_push", "since_stick"}}};
+
 // Returns the signal with this key; null if there is none.
 const Signal* find_signal(std::string_view key);
 

@@ -97,8 +97,35 @@ struct StateTable {
   std::vector<TransitionSpec> transitions;
   std::vector<std::string> memory;  // Names of the slots, at most kMemorySlots.
   std::string fallback;             // Where one begins, and goes when a script fails; empty: the first state.
-  bool operator==(const StateTable&) const = default;
+  // Files name only what differs from the built-in table, so that what is added there reaches this one. Tables
+  // with equal rows are equal, whichever way they are written.
+  bool based_on_built_in = false;
+  bool operator==(const StateTable& other) const {
+    return states == other.states && transitions == other.transitions && memory == other.memory &&
+           fallback == other.fallback;
+  }
 };
+
+// A row of a table is known by where it leads from and to, and by its priority.
+struct RowKey {
+  std::string from, to;
+  int priority = 0;
+  bool operator==(const RowKey&) const = default;
+};
+RowKey key_of(const TransitionSpec& row);
+
+// What a table has differently from the one that it is based on.
+struct TableChanges {
+  std::vector<StateSpec> states;            // Other or new.
+  std::vector<TransitionSpec> transitions;  // Other or new.
+  std::vector<std::string> no_states;       // These go, and the rows that name them.
+  std::vector<RowKey> no_transitions;       // So do these.
+  std::vector<std::string> memory;          // Slots besides.
+  std::string fallback;                     // Empty: the same.
+};
+TableChanges changes_from(const StateTable& base, const StateTable& table);
+// What is changed stands in the place of what it changes; what is new stands at the end.
+StateTable with_changes(const StateTable& base, const TableChanges& changes);
 
 inline constexpr int kMostStates = 48;
 inline constexpr int kMostTransitions = 4;  // In one pass.

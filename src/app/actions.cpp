@@ -127,7 +127,7 @@ constexpr ActRow kRows[] = {
      true},
     {Act::Probe, "View", "Ground probe", "F3",
      "How far down the last tick looked for ground, and where it found it", "locate", true},
-    {Act::Arrows, "View", "Wish and velocity", "F4",
+    {Act::Arrows, "View", "Intent and velocity", "F4",
      "What is asked for (gold) and what is (teal); 25 cm for each m/s", "move-up-right", true},
     {Act::Grid, "View", "Metre grid", "G", "Lines every metre on what faces up, stronger every five",
      "grid-3x3", true},

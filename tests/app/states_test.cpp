@@ -130,7 +130,7 @@ TEST_CASE_METHOD(StatesFixture, "Firings lie on the tape and in the log, and bot
   CHECK(desk.chart().name_of(desk.state_now()) == "Sprint");
   REQUIRE(page.log().lines() == int(desk.firings().size()));
   CHECK(page.log().line(0).contains("Stand to Walk"));
-  CHECK(page.log().line(0).contains("wish > 0.02  (1)"));
+  CHECK(page.log().line(0).contains("intent > 0.02  (1)"));
   CHECK(page.log().line(1).contains("sprint.held"));
   // The present state's header is marked, in the colour that it has on the tape.
   const auto* header = matrix.verticalHeader();
@@ -196,7 +196,7 @@ TEST_CASE_METHOD(StatesFixture, "Each part of a guard is told with its value at 
   click("Stand", "Sprint");
   session.set_playhead(5);  // Standing, nothing pushed.
   next_picture();
-  CHECK(page.transition().parts_text().contains("wish &gt; 0.02  (0)"));
+  CHECK(page.transition().parts_text().contains("intent &gt; 0.02  (0)"));
   CHECK(page.transition().parts_text().count("does not") == 2);
   session.set_playhead(session.shown().run.ticks());
   next_picture();
@@ -215,7 +215,7 @@ TEST_CASE_METHOD(StatesFixture, "Why here and why not there are answered at ever
   CHECK(page.why().here_text().contains("Stand to Walk"));
   CHECK(page.why().here_text().contains("Walk to Sprint"));
   page.why().ask_about(*desk.chart().find("Stand"));
-  CHECK(page.why().there_text().contains("wish &lt;= 0.02  (1)"));
+  CHECK(page.why().there_text().contains("intent &lt;= 0.02  (1)"));
   CHECK(page.why().there_text().contains("does not"));
   CHECK(page.why().there_text().contains("for "));
   page.why().ask_about(*desk.chart().find("Soar"));
@@ -229,11 +229,11 @@ TEST_CASE_METHOD(StatesFixture, "Every signal is shown with its value at the pla
   session.set_playhead(5);
   next_picture();
   SignalsPane& list = page.signal_list();
-  CHECK(list.value_of("wish") == "0.000");
+  CHECK(list.value_of("intent") == "0.000");
   CHECK(list.value_of("grounded") == "true");
   session.set_playhead(desk.firings()[1].tick + 20);  // Sprinting.
   next_picture();
-  CHECK(list.value_of("wish") == "1.000");
+  CHECK(list.value_of("intent") == "1.000");
   CHECK(list.value_of("sprint.held") == "true");
   CHECK(list.value_of("ground_speed").toDouble() > window.handling().now().ground.speed);
   for (const Signal& s : all_signals())
@@ -503,7 +503,7 @@ TEST_CASE_METHOD(StatesFixture, "A guard can be typed in a window that hangs ove
   click("Walk", "Sprint");
   // The package that brings the editor looks for the screen under its list of words, and takes none for one.
   window.move(-window.width() - 400, 100);
-  type_guard("sprint.held and wish > 0.5");
-  CHECK(guard("Walk", "Sprint") == "sprint.held and wish > 0.5");
+  type_guard("sprint.held and intent > 0.5");
+  CHECK(guard("Walk", "Sprint") == "sprint.held and intent > 0.5");
   window.move(0, 0);
 }

@@ -84,7 +84,7 @@ TEST_CASE_METHOD(TapeFixture, "Dragging on the tape moves the playhead, the view
   CHECK(difference(end, next_picture()) > 0.005);
   const LedgerColumn& ledger = window.page().ledger();
   REQUIRE(wait_for([&] { return ledger.heading() == QString("Tick %1").arg(session.playhead()); }));
-  CHECK(ledger.sentences().join(" ").contains("wish"));
+  CHECK(ledger.sentences().join(" ").contains("intent"));
   // A tick at a time, and to the ends.
   const std::size_t at = session.playhead();
   QTest::keyClick(&window, Qt::Key_Comma);

@@ -118,7 +118,7 @@ class CommandLine(unittest.TestCase):
             lines = [json.loads(line) for line in file]
         self.assertEqual([line["tick"] for line in lines], list(range(1, 61)))
         self.assertTrue(all(entry["kind"] for line in lines for entry in line["entries"]))
-        self.assertIn("wish", [entry["kind"] for entry in lines[30]["entries"]])
+        self.assertIn("intent", [entry["kind"] for entry in lines[30]["entries"]])
 
     def test_bad_input_is_one_line_and_2_and_writes_nothing(self):
         good = self.inputs()
@@ -150,7 +150,7 @@ class CommandLine(unittest.TestCase):
         refused = [line for line in lines if line.startswith("  ! ")]
         self.assertEqual(len(refused), 2)
         self.assertIn("rise 0.360 m > 0.340 m allowed, refused", refused[0])
-        self.assertTrue(any(line.startswith("  - wish: ") for line in lines))
+        self.assertTrue(any(line.startswith("  - intent: ") for line in lines))
         # The same tick as in the ledger.
         call("drive", "--course", course, "--profile", PROFILE, "--inputs", inputs, "--seconds", "1", "--ledger", self.path("l.jsonl"))
         with open(self.path("l.jsonl"), encoding="utf-8") as file:
@@ -180,7 +180,7 @@ class CommandLine(unittest.TestCase):
         told = call("explain", self.path("t.take"), "--tick", "45")
         self.assertEqual(told.returncode, 0, told.stderr)
         self.assertIn("tick 45, ", told.stdout)
-        self.assertIn("wish: ", told.stdout)
+        self.assertIn("intent: ", told.stdout)
         for arguments, what in ((["drive", "--from", "clvert"], "there is no mark"), (["drive", "--at", "1e9,0,0"], "outside")):
             done = call(arguments[0], "--course", COURSE, "--profile", PROFILE, "--inputs", i, *arguments[1:])
             self.assertEqual(done.returncode, 2)
@@ -336,7 +336,7 @@ class CommandLine(unittest.TestCase):
         self.assertIn("default 1.2", lines["jump.height"])
         self.assertTrue(lines["jump.height"].startswith("*"))
         self.assertTrue(lines["air.wind_share"].startswith(" "))
-        self.assertIn("pick a landing", lines["jump.hang_speed"])
+        self.assertIn("pick a landing", lines["jump.apex_speed"])
         self.assertIn("below: most players miss the jump", call("show", heron, "--set", "jump.coyote_time=0.01").stdout)
         wrong = call("show", heron, "--set", "jump.hight=2")
         self.assertEqual((wrong.returncode, wrong.stderr.count("\n")), (2, 1))
@@ -347,18 +347,25 @@ class CommandLine(unittest.TestCase):
         shown = call("states", PROFILE)
         self.assertEqual(shown.returncode, 0, shown.stderr)
         self.assertIn("nothing to remark", shown.stdout)
+        glide = os.path.join(os.path.dirname(PROFILE), "ways", "glide.profile.json")
+        with open(glide, encoding="utf-8") as file:
+            profile = json.load(file)
+        # It names what differs; the rest is there all the same.
+        shown_glide = call("states", glide).stdout
+        for state in [s["name"] for s in profile["states"]] + ["Stand", "Walk", "Skid", "Lie", "Soar"]:
+            self.assertRegex(shown_glide, rf"(?m)^  {state} ")
+        for row in profile["transitions"]:
+            self.assertIn(row["when"], shown_glide)
+        self.assertIn("crouch.pressed and ground_speed > 3.5", shown_glide)
         with open(PROFILE, encoding="utf-8") as file:
             profile = json.load(file)
-        for state in profile["states"]:
-            self.assertRegex(shown.stdout, rf"(?m)^  {state['name']} ")
-        for row in profile["transitions"]:
-            self.assertIn(row["when"], shown.stdout)
         driven = call("states", PROFILE, "--course", COURSE, "--ticks", "30000")
         self.assertEqual(driven.stdout, call("states", PROFILE, "--course", COURSE, "--ticks", "30000").stdout)
         self.assertIn("in 30000 ticks", driven.stdout)
         counted = sum(int(n) for n in re.findall(r"(?m)^ +(\d+)x ", driven.stdout))
         self.assertEqual(counted, int(re.search(r"(\d+) changes of state", driven.stdout)[1]))
-        profile["transitions"].append({"from": "Walk", "to": "Lie", "when": "sprint.held and grounded"})
+        profile["based_on"] = "built-in"
+        profile["transitions"] = [{"from": "Walk", "to": "Lie", "when": "sprint.held and grounded"}]
         self.assertIn("Walk to Lie is never taken", call("states", self.write("p.profile.json", profile)).stdout)
 
     def test_charts_go_to_scxml_and_back(self):
@@ -366,10 +373,14 @@ class CommandLine(unittest.TestCase):
         self.assertEqual(call("convert", PROFILE, chart).returncode, 0)
         self.assertEqual(call("check", chart).stdout, f"{chart}: ok (chart)\n")
         self.assertEqual(call("convert", chart, back, "--onto", PROFILE).returncode, 0)
-        with open(PROFILE, encoding="utf-8") as a, open(back, encoding="utf-8") as b:
-            before, after = json.load(a), json.load(b)
-        for key in ("states", "transitions", "memory", "fallback"):
-            self.assertEqual(before[key], after[key])
+        with open(back, encoding="utf-8") as file:
+            before = json.load(file)
+        again = self.path("again.scxml")
+        self.assertEqual(call("convert", back, again).returncode, 0)
+        with open(chart, encoding="utf-8") as a, open(again, encoding="utf-8") as b:
+            self.assertEqual(a.read(), b.read())
+        rows = lambda file: [line for line in call("states", file).stdout.splitlines() if line.startswith("  ")]
+        self.assertEqual(rows(PROFILE), rows(back))
         # Another parser sees a chart: every state once, every transition with a target that is there.
         scxml = "{http://www.w3.org/2005/07/scxml}"
         root = xml.etree.ElementTree.parse(chart).getroot()
@@ -446,7 +457,7 @@ class CommandLine(unittest.TestCase):
         self.assertEqual(float(subprocess.run([program], capture_output=True, text=True, check=True).stdout), take_off)
         # The motion as the constants describe it, in small steps of our own, against the solver.
         v = values["values"]
-        g, hang, weak, fall = v["gravity_m_per_s2"], v["jump_hang_speed_m_per_s"], v["jump_hang_factor"], v["jump_fall_factor"]
+        g, hang, weak, fall = v["gravity_m_per_s2"], v["jump_apex_speed_m_per_s"], v["jump_apex_factor"], v["jump_fall_factor"]
         height, speed, arc, dt = 0.0, take_off, [0.0], 1e-5
         while height >= 0.0:
             pull = g * (weak if abs(speed) <= hang else 1.0 if speed > 0.0 else fall)

@@ -38,7 +38,7 @@ std::span<const CardSpec> card_specs() {
        "Jump",
        "jump",
        {jump_drawing},
-       {"jump.height", "gravity", "jump.fall_factor", "jump.hang_speed", "jump.hang_factor",
+       {"jump.height", "gravity", "jump.fall_factor", "jump.apex_speed", "jump.apex_factor",
         "jump.lowest_share", "terminal_speed", "jump.coyote_time", "jump.buffer", "jump.air_jumps",
         "jump.edge_uses_first", "jump.held_repeats", "jump.from_skid", "jump.remember_on_skid",
         "jump.from_wall", "jump.wall_push", "jump.inherits", "jump.head_bump"}},
@@ -112,7 +112,7 @@ bool applies(const std::string& path, const Profile& p) {
   }
   if (path == "ground.speed") return p.ground.gather.growth <= 0.0;
   if (path.starts_with("ground.gather.")) return path.ends_with("growth") || p.ground.gather.growth > 0.0;
-  if (path == "jump.hang_factor") return p.jump.hang_speed > 0.0;
+  if (path == "jump.apex_factor") return p.jump.apex_speed > 0.0;
   if (path == "jump.wall_push") return p.jump.from_wall;
   if (path == "jump.remember_on_skid") return !p.jump.from_skid;
   if (path == "camera.widening_speed") return p.camera.widening > 0.0;

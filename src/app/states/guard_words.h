@@ -8,7 +8,7 @@
 
 namespace lagniappe::app {
 
-// "wish > 0.02 (0.98)" for a part of a guard.
+// "intent > 0.02 (0.98)" for a part of a guard.
 QString part_words(const std::string& guard, const GuardPart& part);
 // A line for each part, with a mark for whether it holds and, where it is known, since when. Rich text.
 QString story_html(const std::string& guard, const GuardStory& story);

@@ -205,7 +205,7 @@ void StatePane::connect_fields() {
           s.behaviour = at == 0 ? std::nullopt : std::optional(Behaviour(at - 1));
           // A script state has a script: this one lets the stick do what it does.
           if (s.behaviour && facts_of(*s.behaviour).scripted && s.script.empty())
-            s.script = "steer(wish_forward, wish_right)";
+            s.script = "steer(intent_forward, intent_right)";
         },
         tr("behaviour"));
   });

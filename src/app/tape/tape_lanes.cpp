@@ -135,7 +135,7 @@ std::vector<Action> used_actions(const TapeIndex& index) {
 void paint_inputs(QPainter& painter, const LaneView& view, TapeIndex& index, const Recording& recording) {
   const int rate = recording.run.tick_rate();
   const Stretch visible = view.visible(index.ticks(), rate);
-  const MinMaxPyramid& stick = index.values(*find_signal("wish"), recording, recording.run.ticks() + 1);
+  const MinMaxPyramid& stick = index.values(*find_signal("intent"), recording, recording.run.ticks() + 1);
   const double base = view.area.top() + kInputRow - 1.0;
   // One bar a tick, or, where ticks are narrower than 2 pixels, a bar for what falls on them.
   const double wide = view.x(1.0 / rate) - view.x(0.0);

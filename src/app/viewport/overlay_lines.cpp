@@ -80,16 +80,16 @@ void draw_probe(LinePen& pen, const Ledger& ledger, const CharacterState& state,
 }
 
 // The intent goes on from what it is against: the piece underfoot, or air that moves.
-void intend(LinePen& pen, const entry::Wish& wish, const Vec3& from, const CharacterState& state) {
-  const Vec3 against = (wish.air_C + state.ground_velocity_C) * kArrowPerSpeed;
+void intend(LinePen& pen, const entry::Intent& intent, const Vec3& from, const CharacterState& state) {
+  const Vec3 against = (intent.air_C + state.ground_velocity_C) * kArrowPerSpeed;
   if (against != Vec3(0.0)) pen.arrow(from, against, theme::kSky);
-  pen.arrow(from + against, wish.velocity_C * kArrowPerSpeed, theme::kGold);
+  pen.arrow(from + against, intent.velocity_C * kArrowPerSpeed, theme::kGold);
 }
 
 void draw_arrows(LinePen& pen, const Ledger& ledger, const CharacterState& state) {
   const Vec3 from = state.foot_C + state.up_C() * (0.55 * state.capsule_height);
   for (const LedgerEntry& entry : ledger.entries) {
-    if (const auto* wish = std::get_if<entry::Wish>(&entry)) intend(pen, *wish, from, state);
+    if (const auto* intent = std::get_if<entry::Intent>(&entry)) intend(pen, *intent, from, state);
   }
   pen.arrow(from + state.up_C() * 0.06, state.velocity_C * kArrowPerSpeed, theme::kTeal);
 }

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The explaining lines in the view: capsule, contacts, probe, wish and velocity.
+// The explaining lines in the view: capsule, contacts, probe, intent and velocity.
 #pragma once
 
 #include <optional>
@@ -14,7 +14,7 @@ struct OverlayChoice {
   bool capsule = false;   // At the tick's position, not the drawn one.
   bool contacts = false;  // Points and normals of the last tick's sweeps.
   bool probe = false;     // The ground probe.
-  bool arrows = false;    // Wish and velocity.
+  bool arrows = false;    // Intent and velocity.
 };
 
 // What is pointed at: a line of the ledger under the playhead, a piece, or both.

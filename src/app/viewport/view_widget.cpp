@@ -417,10 +417,10 @@ void ViewWidget::wheelEvent(QWheelEvent* event) {
 void ViewWidget::move_free_camera(double seconds) {
   using Push = DriveSession::Push;
   const auto held = [this](const DriveKeyDoes& does) { return double(is_held(does)); };
-  const Vec3 wish(held(Push::Right) - held(Push::Left), held(Action::Jump) - held(Action::Crouch),
-                  held(Push::Forward) - held(Push::Back));
-  if (length(wish) > 0.0)
-    camera_.move_free(unit_or(wish, wish) *
+  const Vec3 intent(held(Push::Right) - held(Push::Left), held(Action::Jump) - held(Action::Crouch),
+                    held(Push::Forward) - held(Push::Back));
+  if (length(intent) > 0.0)
+    camera_.move_free(unit_or(intent, intent) *
                       ((is_held(Action::Sprint) ? kFreeFast : kFreeSpeed) * std::min(seconds, 0.1)));
 }
 

@@ -41,7 +41,11 @@ Result<std::string> check_file(const std::string& path) {
   const std::string kind = kind_of(*json);
   if (kind == "course")
     return kind_if(parse_course(*text, path, std::filesystem::path(path).parent_path().string()), "course");
-  if (kind == "profile") return kind_if(parse_profile(*text, path), "profile");
+  if (kind == "profile") {
+    std::string said = kind;
+    for (const std::string& word : old_words_in(*text)) said += "; " + word;
+    return kind_if(parse_profile(*text, path), said.c_str());
+  }
   if (kind == "take") return kind_if(parse_take_json(*text, path), "take");
   if (kind == "inputs") return kind_if(parse_inputs(*text, path), "inputs");
   return refuse(

@@ -91,8 +91,8 @@ Sheet figures_json(const Profile& profile, int tick_rate) {
 constexpr std::string_view kHowAJumpGoes =
     "A jump sets the rise speed to jump.take_off_speed. Per tick of dt seconds, under a gravity a: height += v "
     "dt - a "
-    "dt^2 / 2, v -= a dt, split at the instant where a changes. a is gravity; gravity hang_factor while |v| <= "
-    "hang_speed; "
+    "dt^2 / 2, v -= a dt, split at the instant where a changes. a is gravity; gravity apex_factor while |v| <= "
+    "apex_speed; "
     "gravity fall_factor below that (below 0 without hang); 0 at terminal_speed. If the button is let go while "
     "v > 0, "
     "a is gravity take_off_speed^2 / (2 gravity height lowest_share) until v = 0, and there is no hang.";

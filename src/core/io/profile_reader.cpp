@@ -4,6 +4,7 @@
 #include <algorithm>
 
 #include "io/document_writers.h"
+#include "io/old_words.h"
 #include "io/states_document.h"
 #include "lagniappe/files.h"
 #include "lagniappe/profile_fields.h"
@@ -40,13 +41,18 @@ void each_of(const Table& table, std::string_view section, const F& f) {
 void read_values(const JsonCursor& cursor, std::string_view section, Profile& profile) {
   std::vector<std::string_view> known = other_keys(section);
   const auto know = [&](const auto& field) { known.push_back(field.key); };
+  for (const OldPath& path : kOldPaths) {
+    if (path.section == section) known.push_back(path.key);
+  }
   each_of(profile_fields(), section, know);
   each_of(profile_curves(), section, know);
   each_of(profile_choices(), section, know);
   cursor.only_keys(known);
   each_of(profile_fields(), section, [&](const ProfileField& field) {
-    if (!cursor.has(field.key)) return;
-    const JsonCursor value = cursor.at(field.key);
+    const std::string_view before = old_key(section, field.key);
+    const std::string_view key = cursor.has(field.key) || before.empty() ? field.key : before;
+    if (!cursor.has(key)) return;
+    const JsonCursor value = cursor.at(key);
     if (field.unit == Unit::Count) return field.set(profile, value.integer(int(field.low), int(field.high)));
     field.set_typed(profile, value.number({field.low, field.high}));
   });
@@ -72,10 +78,11 @@ void read_response(const JsonCursor& section, std::string_view name, Response& r
 
 void read_notes(const JsonCursor& cursor, Profile& profile) {
   const std::vector<std::string> paths = profile_paths();
-  cursor.only_keys({paths.begin(), paths.end()});
+  cursor.only_keys(with_old_paths(paths));
   for (const std::string& path : paths) {
-    if (!cursor.has(path)) continue;
-    const std::string note = cursor.at(path).text();
+    const std::string key = key_of_path(cursor, path);
+    if (!cursor.has(key)) continue;
+    const std::string note = cursor.at(key).text();
     if (!note.empty()) profile.notes[path] = note;
   }
 }

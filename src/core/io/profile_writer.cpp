@@ -2,6 +2,7 @@
 #include "io/document_writers.h"
 #include "io/exact_degrees.h"
 #include "io/json_patch.h"
+#include "io/old_words.h"
 #include "io/states_document.h"
 #include "lagniappe/files.h"
 #include "lagniappe/profile_fields.h"
@@ -75,9 +76,10 @@ std::string with_changed(std::string text, const Profile& from, const Profile& t
     const std::string pointer = pointer_of(d.path);
     text = with_json_value(std::move(text), pointer, dumped(json.at(Json::json_pointer(pointer))));
   }
+  const bool was_based = from.states != nullptr && from.states->table().based_on_built_in;
   const bool put_in = to.states != nullptr && from.states == nullptr;
   if (put_in || chart_of(from).table() != chart_of(to).table()) {
-    for (const auto& [key, value] : states_text(chart_of(to).table(), "  "))
+    for (const auto& [key, value] : states_text(chart_of(to).table(), "  ", was_based))
       text = with_json_value(std::move(text), "/" + key, value);
   }
   for (const auto& [path, note] : to.notes) {
@@ -94,7 +96,7 @@ std::string with_changed(std::string text, const Profile& from, const Profile& t
 }  // namespace
 
 Result<std::string> profile_text(const Profile& profile, std::string_view text, const std::string& file) {
-  std::string now(text);
+  std::string now = with_present_paths(std::string(text));
   // Some defaults follow other values: what a change takes along is put right in another round.
   for (int round = 0; round < 3; ++round) {
     const auto read = parse_profile(now, file);

@@ -7,6 +7,7 @@
 #include <pugixml.hpp>
 
 #include "io/json_document.h"
+#include "io/old_words.h"
 #include "io/states_document.h"
 #include "lagniappe/guard.h"
 #include "lagniappe/scxml.h"
@@ -233,7 +234,7 @@ class Reader {
       s.script = node.text().get();
     } else if (is_own(node) && name == "set") {
       try {
-        s.overrides.push_back(override_of(attribute(node, "path"), attribute(node, "value")));
+        s.overrides.push_back(override_of(present_path(attribute(node, "path")), attribute(node, "value")));
       } catch (const ReadFailure& failure) {
         fail(node, failure.what);
       }

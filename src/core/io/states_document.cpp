@@ -3,6 +3,11 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
+#include <cstdlib>
+
+#include "io/old_words.h"
+
 namespace lagniappe {
 
 Curve read_curve(const JsonCursor& cursor, const ProfileCurve& field) {
@@ -36,7 +41,7 @@ Override read_override(const JsonCursor& cursor, const std::string& path) {
       cursor.fail("it is a value, or {\"times\": number}, or {\"same\": \"another value\"}");
     o.kind = cursor.has("times") ? Override::Kind::Times : Override::Kind::Same;
     if (cursor.has("times")) o.number = cursor.at("times").number({0.0, 1000.0});
-    if (cursor.has("same")) o.same = cursor.at("same").name();
+    if (cursor.has("same")) o.same = present_path(cursor.at("same").name());
   } else if (const ProfileField* field = find_field(path)) {
     o.number = field->unit == Unit::Count ? cursor.integer(int(field->low), int(field->high))
                                           : cursor.number({field->low, field->high});
@@ -82,9 +87,10 @@ StateSpec read_state(const JsonCursor& cursor) {
   if (!cursor.has("set")) return state;
   const JsonCursor set = cursor.at("set");
   const std::vector<std::string> paths = profile_paths();
-  set.only_keys({paths.begin(), paths.end()});
+  set.only_keys(with_old_paths(paths));
   for (const std::string& path : paths) {
-    if (set.has(path)) state.overrides.push_back(read_override(set.at(path), path));
+    const std::string key = key_of_path(set, path);
+    if (set.has(key)) state.overrides.push_back(read_override(set.at(key), path));
   }
   return state;
 }
@@ -174,42 +180,134 @@ Override override_of(const std::string& path, const std::string& text) {
   return read_override(JsonCursor(json, path), path);
 }
 
+namespace {
+
+// What the document says of a table: all of it, or what differs from another.
+TableChanges read_changes(const JsonCursor& document) {
+  TableChanges changes;
+  if (document.has("states")) {
+    const auto states = document.at("states").elements();
+    if (states.size() > kMostStates)
+      document.at("states").fail(
+          fmt::format("a table has at most {} states, not {}", kMostStates, states.size()));
+    for (const JsonCursor& state : states) changes.states.push_back(read_state(state));
+  }
+  if (document.has("transitions")) {
+    const auto rows = document.at("transitions").elements();
+    if (rows.size() > kMostTransitionRows)
+      document.at("transitions").fail(fmt::format("a table has at most {} transitions", kMostTransitionRows));
+    for (const JsonCursor& row : rows) changes.transitions.push_back(read_transition(row));
+  }
+  read_names_if(document, "memory", changes.memory);
+  read_text_if(document, "fallback", changes.fallback);
+  return changes;
+}
+
+// What goes of the table that is built on: states, and transitions.
+void read_removed(const JsonCursor& list, const StateTable& base, TableChanges& changes) {
+  for (const JsonCursor& gone : list.elements()) {
+    if (gone.has("state")) {
+      gone.only_keys({"state"});
+      changes.no_states.push_back(gone.at("state").name());
+      const auto is_it = [&](const StateSpec& s) { return s.name == changes.no_states.back(); };
+      if (std::none_of(base.states.begin(), base.states.end(), is_it))
+        gone.fail(fmt::format("the built-in table has no state “{}”", changes.no_states.back()));
+      continue;
+    }
+    gone.only_keys({"from", "to", "priority"});
+    RowKey key{gone.at("from").name(), gone.at("to").name(), 0};
+    if (gone.has("priority")) key.priority = gone.at("priority").integer(-1000, 1000);
+    const auto is_it = [&](const TransitionSpec& row) { return key_of(row) == key; };
+    if (std::none_of(base.transitions.begin(), base.transitions.end(), is_it))
+      gone.fail(fmt::format("the built-in table has no transition from {} to {} with priority {}", key.from,
+                            key.to, key.priority));
+    changes.no_transitions.push_back(key);
+  }
+}
+
+Ordered removed_json(const std::string& state) { return {{"state", state}}; }
+
+Ordered removed_json(const RowKey& row) {
+  Ordered json = {{"from", row.from}, {"to", row.to}};
+  if (row.priority != 0) json["priority"] = row.priority;
+  return json;
+}
+
+std::vector<Ordered> removed_json(const TableChanges& changes) {
+  std::vector<Ordered> gone;
+  for (const std::string& state : changes.no_states) gone.push_back(removed_json(state));
+  for (const RowKey& row : changes.no_transitions) gone.push_back(removed_json(row));
+  return gone;
+}
+
+// Where a place in the whole table, as a chart tells it, stands in the document.
+std::string place_in(const TableChanges& changes, const StateTable& table, const std::string& place) {
+  const auto at = [&](std::string_view list) -> std::optional<std::size_t> {
+    if (!place.starts_with(list)) return std::nullopt;
+    return static_cast<std::size_t>(std::atoi(place.c_str() + list.size()));
+  };
+  const auto moved = [&](std::string_view list, const auto& own, const auto& all,
+                         std::size_t index) -> std::string {
+    const auto found = std::find(own.begin(), own.end(), all[index]);
+    const auto rest = place.find('/', list.size());
+    if (found == own.end()) return "/based_on";
+    return std::string(list) + std::to_string(found - own.begin()) +
+           (rest == std::string::npos ? "" : place.substr(rest));
+  };
+  if (const auto i = at("/states/"); i && *i < table.states.size())
+    return moved("/states/", changes.states, table.states, *i);
+  if (const auto i = at("/transitions/"); i && *i < table.transitions.size())
+    return moved("/transitions/", changes.transitions, table.transitions, *i);
+  return place;
+}
+
+}  // namespace
+
 std::shared_ptr<const StateChart> read_states(const JsonCursor& document) {
-  if (!document.has("states")) {
+  const bool based = document.has("based_on") && document.at("based_on").one_of({"built-in", "nothing"}) == 0;
+  if (!based && !document.has("states")) {
     for (const std::string_view key : kStateKeys) {
       if (document.has(key)) document.at(key).fail("there are no states that it could belong to");
     }
     return nullptr;
   }
-  StateTable table;
-  const auto states = document.at("states").elements();
-  if (states.size() > kMostStates)
-    document.at("states").fail(
-        fmt::format("a table has at most {} states, not {}", kMostStates, states.size()));
-  for (const JsonCursor& state : states) table.states.push_back(read_state(state));
-  if (document.has("transitions")) {
-    const auto rows = document.at("transitions").elements();
-    if (rows.size() > kMostTransitionRows)
-      document.at("transitions").fail(fmt::format("a table has at most {} transitions", kMostTransitionRows));
-    for (const JsonCursor& row : rows) table.transitions.push_back(read_transition(row));
+  TableChanges changes = read_changes(document);
+  if (document.has("remove")) {
+    if (!based && !document.at("remove").elements().empty())
+      document.at("remove").fail("nothing can be removed from a table that is based on no other");
+    read_removed(document.at("remove"), built_in_states(), changes);
   }
-  read_names_if(document, "memory", table.memory);
-  read_text_if(document, "fallback", table.fallback);
-  auto chart = StateChart::make(std::move(table));
-  if (!chart) throw ReadFailure{document.pointer() + chart.error().place, chart.error().what};
-  return *chart;
+  const StateTable table =
+      based ? in_order(with_changes(built_in_states(), changes))
+            : StateTable{changes.states, changes.transitions, changes.memory, changes.fallback};
+  auto chart = StateChart::make(table);
+  if (chart) return *chart;
+  const std::string place = based ? place_in(changes, table, chart.error().place) : chart.error().place;
+  throw ReadFailure{document.pointer() + place, chart.error().what};
 }
 
-std::vector<std::pair<std::string, std::string>> states_text(const StateTable& table,
-                                                             const std::string& indent) {
-  return {{"states", lines_of(table.states, indent, state_json)},
-          {"transitions", lines_of(table.transitions, indent, transition_json)},
-          {"memory", line_of(Ordered(table.memory))},
-          {"fallback", dumped(Ordered(table.fallback))}};
+std::vector<std::pair<std::string, std::string>> states_text(const StateTable& table, const std::string& indent,
+                                                             bool was_based) {
+  // Where the order is another than what is built on gives, all is written.
+  TableChanges changes = changes_from(built_in_states(), table);
+  const bool based = table.based_on_built_in && with_changes(built_in_states(), changes) == table;
+  if (!based) changes = {table.states, table.transitions, {}, {}, table.memory, table.fallback};
+  std::vector<std::pair<std::string, std::string>> text;
+  if (based || was_based) text.emplace_back("based_on", based ? "\"built-in\"" : "\"nothing\"");
+  text.emplace_back("states", lines_of(changes.states, indent, state_json));
+  text.emplace_back("transitions", lines_of(changes.transitions, indent, transition_json));
+  if (based || was_based)
+    text.emplace_back("remove",
+                      lines_of(removed_json(changes), indent, [](const Ordered& gone) { return gone; }));
+  text.emplace_back("memory", line_of(Ordered(changes.memory)));
+  text.emplace_back("fallback", dumped(Ordered(changes.fallback)));
+  return text;
 }
 
 void put_states(const StateTable& table, Json& document) {
-  for (const auto& [key, text] : states_text(table, "")) document[key] = Json::parse(text);
+  StateTable whole = table;
+  whole.based_on_built_in = false;
+  for (const auto& [key, text] : states_text(whole, "", false)) document[key] = Json::parse(text);
 }
 
 }  // namespace lagniappe

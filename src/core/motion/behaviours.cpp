@@ -9,15 +9,16 @@
 namespace lagniappe {
 namespace {
 
-void move_by_footing(const StepContext& context, const Body& body, const Wish& wish, CharacterState& state) {
-  move_and_find_ground(context, body, wish, walk, state);
+void move_by_footing(const StepContext& context, const Body& body, const Intent& intent,
+                     CharacterState& state) {
+  move_and_find_ground(context, body, intent, walk, state);
 }
 
-void move_skidding(const StepContext& context, const Body& body, const Wish& wish, CharacterState& state) {
-  move_and_find_ground(context, body, wish, run_out, state);
+void move_skidding(const StepContext& context, const Body& body, const Intent& intent, CharacterState& state) {
+  move_and_find_ground(context, body, intent, run_out, state);
 }
 
-void move_flying(const StepContext& context, const Body& body, const Wish&, CharacterState& state) {
+void move_flying(const StepContext& context, const Body& body, const Intent&, CharacterState& state) {
   VelocityLog log(context, state);
   fly(context, body, state);
   log.rest_is(entry::Change::Why::Contact);

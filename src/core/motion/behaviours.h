@@ -10,7 +10,7 @@ namespace lagniappe {
 struct BehaviourRow {
   BehaviourFacts facts;
   // Moves the capsule through a part of a tick, and finds what is underfoot then.
-  void (*move)(const StepContext& context, const Body& body, const Wish& wish, CharacterState& state);
+  void (*move)(const StepContext& context, const Body& body, const Intent& intent, CharacterState& state);
   // Before the state's own entry action; null: nothing.
   void (*on_entering)(const StepContext& context, CharacterState& state);
 };

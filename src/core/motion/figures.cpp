@@ -63,7 +63,7 @@ void add_jump(Figures& f, const Profile& p) {
   const JumpArc arc = jump_arc(p);
   f.begin("jump");
   f.add("take_off_speed", arc.take_off, "m/s",
-        "v = sqrt(2 g (h - c) + s^2), g gravity, h height, s hang_speed, k hang_factor, c = s^2 / (2 g k); "
+        "v = sqrt(2 g (h - c) + s^2), g gravity, h height, s apex_speed, k apex_factor, c = s^2 / (2 g k); "
         "without hang sqrt(2 g h); where h < c sqrt(2 g k h)");
   f.add("time_to_apex", arc.time_to_apex, "s", "(v - s) / g + s / (g k); without hang v / g");
   f.add("airtime", arc.airtime, "s",
@@ -73,7 +73,7 @@ void add_jump(Figures& f, const Profile& p) {
   f.add("sprint_distance", arc.airtime * p.ground.sprint_speed, "m", "airtime ground.sprint_speed");
   f.add("landing_speed", arc.landing_speed, "m/s",
         "sqrt(2 h g fall_factor) without hang, at most terminal_speed");
-  if (arc.hang_time > 0.0) f.add("hang_time", arc.hang_time, "s", "2 s / (g k)");
+  if (arc.apex_time > 0.0) f.add("apex_time", arc.apex_time, "s", "2 s / (g k)");
   f.add("lowest_height", p.jump.height * p.jump.lowest_share, "m",
         "height lowest_share, let go at once: gravity times v^2 / (2 g lowest_height) until the apex");
   for (int k = 1; k <= std::min(p.jump.air_jumps, 3); ++k) {

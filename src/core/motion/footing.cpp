@@ -95,7 +95,7 @@ Vec3 shed(const Body& body, const Vec3& velocity_C, const Vec3& normal_C) {
 void land_or_leave(const StepContext& context, const Body& body, Verdict before, PieceId piece_before,
                    CharacterState& state) {
   const bool held = before == Verdict::Walkable || before == Verdict::Steep;
-  if (state.ground.verdict == Verdict::None || state.ground.verdict == Verdict::Perched) {
+  if (state.ground.verdict == Verdict::None || state.ground.verdict == Verdict::Tipping) {
     if (held) leave_ground(context, state);
     if (before != Verdict::Walkable) state.since_grounded += context.dt;
     state.ground_trend_C = glm::vec3(0.0f);
@@ -130,8 +130,8 @@ void land_or_leave(const StepContext& context, const Body& body, Verdict before,
 
 }  // namespace
 
-void move_and_find_ground(const StepContext& context, const Body& body, const Wish& wish,
-                          void (*on_walkable)(const StepContext&, const Body&, const Wish&, CharacterState&),
+void move_and_find_ground(const StepContext& context, const Body& body, const Intent& intent,
+                          void (*on_walkable)(const StepContext&, const Body&, const Intent&, CharacterState&),
                           CharacterState& state) {
   const Stood was{state.ground, state.foot_C};
   const Verdict before = was.ground.verdict;
@@ -139,11 +139,11 @@ void move_and_find_ground(const StepContext& context, const Body& body, const Wi
   std::optional<CharacterState> lay;
   if (state.lying()) lay = state;
   if (before == Verdict::Steep) {
-    skid(context, body, wish, state);
+    skid(context, body, intent, state);
   } else if (before == Verdict::Walkable) {
-    on_walkable(context, body, wish, state);
+    on_walkable(context, body, intent, state);
   } else {
-    fall(context, body, wish, state);
+    fall(context, body, intent, state);
   }
   if (before != Verdict::Walkable) log.rest_is(entry::Change::Why::Contact);
   find_ground(context, body, was, state);

@@ -8,8 +8,8 @@ namespace lagniappe {
 
 // Moves down a slope, through the air or, on walkable ground, by `on_walkable`, and finds what is underfoot at
 // the end.
-void move_and_find_ground(const StepContext& context, const Body& body, const Wish& wish,
-                          void (*on_walkable)(const StepContext&, const Body&, const Wish&, CharacterState&),
+void move_and_find_ground(const StepContext& context, const Body& body, const Intent& intent,
+                          void (*on_walkable)(const StepContext&, const Body&, const Intent&, CharacterState&),
                           CharacterState& state);
 
 }  // namespace lagniappe

@@ -77,7 +77,7 @@ Judgement judge(const StepContext& context, const Body& body, const Vec3& foot_C
     return as(Verdict::Walkable);
   // Across a slot, on two edges, nobody slips off.
   if (const auto normal = groove_normal(context, body, touching)) return {Verdict::Walkable, *normal};
-  return as(Verdict::Perched);
+  return as(Verdict::Tipping);
 }
 
 }  // namespace

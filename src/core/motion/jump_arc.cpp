@@ -10,7 +10,9 @@ namespace {
 
 constexpr double kInfinite = std::numeric_limits<double>::infinity();
 
-bool hangs(const Values& profile) { return profile.jump.hang_speed > 0.0 && profile.jump.hang_factor < 1.0; }
+bool slows_at_apex(const Values& profile) {
+  return profile.jump.apex_speed > 0.0 && profile.jump.apex_factor < 1.0;
+}
 
 // A stretch of a flight under one gravity.
 struct Leg {
@@ -96,11 +98,11 @@ double take_off_speed(double gravity, double height) {
 }
 
 double take_off_speed(const Values& profile, double height) {
-  if (!hangs(profile)) return take_off_speed(profile.gravity, height);
-  const double hang = profile.jump.hang_speed, weak = profile.gravity * profile.jump.hang_factor;
-  const double hang_height = weak > 0.0 ? hang * hang / (2.0 * weak) : kInfinite;
-  if (height <= hang_height) return take_off_speed(weak, height);
-  return std::sqrt(2.0 * profile.gravity * (height - hang_height) + hang * hang);
+  if (!slows_at_apex(profile)) return take_off_speed(profile.gravity, height);
+  const double apex = profile.jump.apex_speed, weak = profile.gravity * profile.jump.apex_factor;
+  const double apex_height = weak > 0.0 ? apex * apex / (2.0 * weak) : kInfinite;
+  if (height <= apex_height) return take_off_speed(weak, height);
+  return std::sqrt(2.0 * profile.gravity * (height - apex_height) + apex * apex);
 }
 
 double jump_height(const Values& profile, int jump) {
@@ -120,9 +122,9 @@ Pull pull_on(const Values& profile, int jump, bool cut) {
   const auto add = [&](double above, double gravity) { pull.bands[pull.count++] = {above, gravity}; };
   if (jump >= 0 && cut) {
     add(0.0, g * cut_factor(profile, jump));
-  } else if (jump >= 0 && hangs(profile)) {
-    add(profile.jump.hang_speed, g);
-    add(std::max(-profile.jump.hang_speed, terminal), g * profile.jump.hang_factor);
+  } else if (jump >= 0 && slows_at_apex(profile)) {
+    add(profile.jump.apex_speed, g);
+    add(std::max(-profile.jump.apex_speed, terminal), g * profile.jump.apex_factor);
   } else if (profile.jump.fall_factor != 1.0) {
     add(0.0, g);
   }
@@ -175,12 +177,12 @@ JumpArc jump_arc(const Values& profile, int jump, double released, double from) 
   arc.height = flight.at(arc.time_to_apex).height;
   arc.airtime = flight.down_at(-from);
   arc.landing_speed = -flight.at(arc.airtime).speed;
-  arc.hang_time = 0.0;
+  arc.apex_time = 0.0;
   for (int i = 0; i < flight.count; ++i) {
     const Leg& leg = flight.legs[i];
-    if (hangs(profile) && std::abs(leg.speed) <= profile.jump.hang_speed && leg.gravity > 0.0 &&
-        leg.gravity == profile.gravity * profile.jump.hang_factor)
-      arc.hang_time += std::max(std::min(leg.time + leg.duration, arc.airtime) - leg.time, 0.0);
+    if (slows_at_apex(profile) && std::abs(leg.speed) <= profile.jump.apex_speed && leg.gravity > 0.0 &&
+        leg.gravity == profile.gravity * profile.jump.apex_factor)
+      arc.apex_time += std::max(std::min(leg.time + leg.duration, arc.airtime) - leg.time, 0.0);
   }
   return arc;
 }
@@ -213,7 +215,7 @@ struct Known {
   bool operator()(JumpValue which) const { return has[static_cast<std::size_t>(which)]; }
 };
 
-// Gravity of a jump that is faster than its hang speed, or of one that hangs from begin to end.
+// Gravity of a jump that is faster than its apex speed, or of one that hangs from begin to end.
 double gravity_from(const Known& known, double s, double k, bool all_hangs) {
   using enum JumpValue;
   const double h = known[Height], t = known[TimeToApex], v = known[TakeOff];
@@ -233,8 +235,8 @@ double gravity_from(const Known& known, double s, double k, bool all_hangs) {
 
 std::optional<Profile> made_of(const Profile& profile, const Known& known, bool all_hangs) {
   using enum JumpValue;
-  const bool hang = hangs(profile);
-  const double s = hang ? profile.jump.hang_speed : 0.0, k = hang ? profile.jump.hang_factor : 1.0;
+  const bool apex = slows_at_apex(profile);
+  const double s = apex ? profile.jump.apex_speed : 0.0, k = apex ? profile.jump.apex_factor : 1.0;
   Profile made = profile;
   const double g = made.gravity = gravity_from(known, s, k, all_hangs);
   if (!(g > 0.0) || !std::isfinite(g)) return std::nullopt;
@@ -260,7 +262,7 @@ std::optional<Profile> with_jump(const Profile& profile, JumpValue first, double
     known.has[static_cast<std::size_t>(which)] = true;
   }
   const auto fast = made_of(profile, known, false);
-  return fast || !hangs(profile) ? fast : made_of(profile, known, true);
+  return fast || !slows_at_apex(profile) ? fast : made_of(profile, known, true);
 }
 
 std::optional<Profile> with_airtime(const Profile& profile, double airtime, bool same_gravity) {

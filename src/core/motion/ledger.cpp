@@ -36,8 +36,8 @@ struct Writer {
     return {{"kind", "push"},           {"piece", piece(e.piece)},    {"shift", list(e.shift_C)},
             {"point", list(e.point_C)}, {"normal", list(e.normal_C)}, {"blocked", e.blocked}};
   }
-  Json operator()(const entry::Wish& e) const {
-    Json json = {{"kind", "wish"}, {"velocity", list(e.velocity_C)}, {"share", e.share}};
+  Json operator()(const entry::Intent& e) const {
+    Json json = {{"kind", "intent"}, {"velocity", list(e.velocity_C)}, {"share", e.share}};
     if (e.air_C != Vec3(0.0)) json["air"] = list(e.air_C);
     return json;
   }

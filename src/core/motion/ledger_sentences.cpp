@@ -57,13 +57,13 @@ struct Teller {
                          piece(e.piece));
     return fmt::format("pushed out of {}, {} deep", piece(e.piece), metres(e.depth));
   }
-  std::string operator()(const entry::Wish& e) const {
+  std::string operator()(const entry::Intent& e) const {
     const std::string air = e.air_C == Vec3(0.0)
                                 ? std::string()
                                 : fmt::format(", against air that moves at {:.2f} m/s towards {}",
                                               length(e.air_C), direction(unit_or(e.air_C, Vec3(0.0))));
-    if (e.share <= 0.0) return "wish: to stand" + air;
-    return fmt::format("wish: {:.2f} m/s towards {}, {:.0f} % of full speed", length(e.velocity_C),
+    if (e.share <= 0.0) return "intent: to stand" + air;
+    return fmt::format("intent: {:.2f} m/s towards {}, {:.0f} % of full speed", length(e.velocity_C),
                        direction(unit_or(e.velocity_C, Vec3(0.0))), e.share * 100.0) +
            air;
   }
@@ -74,7 +74,7 @@ struct Teller {
     return fmt::format("{}; it falls at {:.1f} m/s at most", text, e.terminal_speed);
   }
   std::string operator()(const entry::Change& e) const {
-    constexpr std::array<const char*, 9> kWhat = {"the response to the wish",
+    constexpr std::array<const char*, 9> kWhat = {"the response to the intent",
                                                   "the grip of the surface",
                                                   "the wind",
                                                   "what carries",
@@ -214,7 +214,7 @@ struct Teller {
   std::string operator()(const entry::Judged& e) const {
     if (e.verdict == Verdict::None) return fmt::format("verdict: {} is no ground", piece(e.piece));
     std::string text = fmt::format("verdict: {}, {} on {}", name_of(e.verdict), angle(e.angle), piece(e.piece));
-    if (e.verdict == Verdict::Perched)
+    if (e.verdict == Verdict::Tipping)
       text += fmt::format(", the centre {} beyond the edge", metres(e.overhang));
     return text;
   }

@@ -16,9 +16,9 @@ Vec3 direction_B(double yaw, double pitch) {
   return {-std::sin(yaw) * std::cos(pitch), std::sin(pitch), -std::cos(yaw) * std::cos(pitch)};
 }
 
-Wish normalized(const Vec3& wanted) {
+Intent normalized(const Vec3& wanted) {
   const double share = length(wanted);
-  return share > 0.0 ? Wish{wanted / share, std::min(share, 1.0)} : Wish{Vec3(0.0), 0.0};
+  return share > 0.0 ? Intent{wanted / share, std::min(share, 1.0)} : Intent{Vec3(0.0), 0.0};
 }
 
 }  // namespace
@@ -46,7 +46,7 @@ Vec2 drawn_look(const CharacterState& current, const Vec2& turned_since, const P
   return within_limits(Vec2(current.yaw - still_to_turn, current.pitch) + turned_since, look);
 }
 
-Wish wish_on_ground(const StepContext& context, const CharacterState& state) {
+Intent ground_intent(const StepContext& context, const CharacterState& state) {
   const Vec2 stick = shaped_stick(context.input.move, context.profile.look.dead_zone);
   const Values& profile = context.profile;
   const bool in_place = profile.ground.facing == Profile::Ground::Facing::TurnInPlace;
@@ -58,7 +58,7 @@ Wish wish_on_ground(const StepContext& context, const CharacterState& state) {
   return normalized(state.frame_CB * (right_B * (in_place ? 0.0 : stick.x) + forward_B * stick.y));
 }
 
-Wish wish_in_flight(const StepContext& context, const CharacterState& state) {
+Intent flight_intent(const StepContext& context, const CharacterState& state) {
   const Vec2 stick = shaped_stick(context.input.move, context.profile.look.dead_zone);
   const double yaw = state.yaw - context.look_back.x, pitch = state.pitch - context.look_back.y;
   const Vec3 right_B(std::cos(yaw), 0.0, -std::sin(yaw));

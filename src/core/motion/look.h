@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: MIT
-// The look, and the wish that is asked for in its frame.
+// The look, and the intent that is asked for in its frame.
 #pragma once
 
 #include "motion/context.h"
@@ -10,16 +10,17 @@ namespace lagniappe {
 Vec2 turned_look(const Vec2& look, const Vec2& turn, const Profile::Look& limits);
 
 // What the player asks for.
-struct Wish {
+struct Intent {
   Vec3 direction_C;  // Unit, across up; zero where nothing is asked.
   double share;      // Of the full speed, in [0, 1].
 };
 
-// Returns the wish on the plane across up. Built from yaw alone, so it is sound when the look is straight down.
-// It goes by the middle of what the part turns, so that arcs are the same at any tick rate, to second order.
-Wish wish_on_ground(const StepContext& context, const CharacterState& state);
+// Returns the intent on the plane across up. Built from yaw alone, so it is sound when the look is straight
+// down. It goes by the middle of what the part turns, so that arcs are the same at any tick rate, to second
+// order.
+Intent ground_intent(const StepContext& context, const CharacterState& state);
 
-// Returns the wish of free flight: forward along the look, up on jump, down on crouch. Not across up.
-Wish wish_in_flight(const StepContext& context, const CharacterState& state);
+// Returns the intent of free flight: forward along the look, up on jump, down on crouch. Not across up.
+Intent flight_intent(const StepContext& context, const CharacterState& state);
 
 }  // namespace lagniappe

@@ -15,7 +15,7 @@
 namespace lagniappe {
 namespace {
 
-// A wish of less than this share turns nobody.
+// An intent of less than this share turns nobody.
 constexpr double kStandingShare = 0.02;
 constexpr double kTimerSlack = 1e-5;  // s that timers in single precision may be off.
 
@@ -26,12 +26,12 @@ void leave_overlap(const StepContext& context, const Body& body, CharacterState&
   state.crushed = out.crushed;
 }
 
-void turn_body(const StepContext& context, const Wish& wish, bool flies, CharacterState& state) {
+void turn_body(const StepContext& context, const Intent& intent, bool flies, CharacterState& state) {
   using Facing = Profile::Ground::Facing;
   const Facing facing = context.profile.ground.facing;
   if (facing == Facing::TurnInPlace && !flies) return;
-  if (facing != Facing::View && wish.share <= kStandingShare) return;
-  const Vec3 direction_B = glm::conjugate(state.frame_CB) * wish.direction_C;
+  if (facing != Facing::View && intent.share <= kStandingShare) return;
+  const Vec3 direction_B = glm::conjugate(state.frame_CB) * intent.direction_C;
   const bool along_push = facing == Facing::Travel || facing == Facing::TurnInPlace;
   const double towards = along_push ? std::atan2(-direction_B.x, -direction_B.z) : state.yaw;
   const double turned = turn_towards(state.facing, towards, context.profile.ground.turn_rate, context.dt);
@@ -39,7 +39,7 @@ void turn_body(const StepContext& context, const Wish& wish, bool flies, Charact
   state.facing = turned;
 }
 
-// Pushing sideways turns body and look. The wish goes by the middle of the turn, so that arcs are the same at
+// Pushing sideways turns body and look. The intent goes by the middle of the turn, so that arcs are the same at
 // any tick rate, to second order.
 void turn_in_place(const StepContext& context, CharacterState& state) {
   const Values& profile = context.profile;
@@ -66,9 +66,9 @@ void settle_eye(const StepContext& context, CharacterState& state) {
   state.eye_offset = height * decay_share(context.profile.smoothing.time, context.dt);
 }
 
-// The wish, with what a script asks for in place of the stick.
-Wish wished(const StepContext& context, const std::optional<Vec2>& steer, const CharacterState& state) {
-  if (!steer) return wish_on_ground(context, state);
+// The intent, with what a script asks for in place of the stick.
+Intent intent_of(const StepContext& context, const std::optional<Vec2>& steer, const CharacterState& state) {
+  if (!steer) return ground_intent(context, state);
   InputFrame steered = context.input;
   const double size = glm::length(*steer);
   steered.move = size > 1.0 ? *steer / size : *steer;
@@ -77,11 +77,11 @@ Wish wished(const StepContext& context, const std::optional<Vec2>& steer, const 
   values.look.dead_zone = 0.0;
   StepContext asking{steered, values, context.world, context.dt, nullptr, context.now};
   asking.look_back = context.look_back;
-  return wish_on_ground(asking, state);
+  return ground_intent(asking, state);
 }
 
-void remember_push(const StepContext& context, const Wish& wish, CharacterState& state) {
-  state.since_push = wish.share > 0.0 ? 0.0f : state.since_push + static_cast<float>(context.dt);
+void remember_push(const StepContext& context, const Intent& intent, CharacterState& state) {
+  state.since_push = intent.share > 0.0 ? 0.0f : state.since_push + static_cast<float>(context.dt);
   if (state.since_push > context.profile.ground.gather.grace + kTimerSlack) state.gathered = 0.0;
 }
 
@@ -128,11 +128,11 @@ void move_by_itself(const StepContext& context, const Manner& manner, CharacterS
   cut_jump(context, state);
   take_stance(context, manner.stance, state);
   if (held) turn_in_place(context, state);
-  const Wish wish = wished(context, manner.steer, state);
-  turn_body(context, wish, !held, state);
-  row_of(manner.behaviour).move(context, Body(context, state), wish, state);
+  const Intent intent = intent_of(context, manner.steer, state);
+  turn_body(context, intent, !held, state);
+  row_of(manner.behaviour).move(context, Body(context, state), intent, state);
   settle_eye(context, state);
-  remember_push(context, wish, state);
+  remember_push(context, intent, state);
   count_time(context, stood, state);
 }
 

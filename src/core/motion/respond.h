@@ -15,7 +15,7 @@ struct Target {
 
 // Follows `target` for dt. `wished`: something is asked for. Four regimes have values of their own: speeding
 // up; slowing down, where nothing is wished, or (but for Smooth) the velocity is faster along the target than
-// it; turning round, until what goes against the wish is brought to a stand, to the instant; and steering, as
+// it; turning round, until what goes against the intent is brought to a stand, to the instant; and steering, as
 // speeding up. `grip` divides times and multiplies accelerations; the target is reached whatever it is.
 // REQUIRES: velocity, acceleration and target lie in one plane; grip > 0.
 MovedSmooth respond(const Response& response, const Vec3& velocity, const Vec3& acceleration,

@@ -14,7 +14,7 @@ constexpr double kMissedJumpTime = 0.2;                   // s before landing, o
 constexpr double kStuckTime = 0.5;                        // s.
 constexpr double kStuckShare = 0.05;                      // Of the wished way; less is hardly moving.
 constexpr double kSmallestMove = 0.01;                    // m/s; less is at rest.
-constexpr double kSmallestWish = 0.5;                     // m/s; who asks for less is not stuck.
+constexpr double kSmallestIntent = 0.5;                   // m/s; who asks for less is not stuck.
 constexpr double kSmallestPop = 0.04;                     // m.
 constexpr double kShortestSmoothing = 0.02;               // s; a shorter time constant is not seen as smooth.
 constexpr double kDeepPushOut = 0.02;                     // m.
@@ -89,7 +89,7 @@ void Examination::read_ledger() {
       [&](const entry::Carry& e) { events_.set(Event::Carried), touch(e.piece), took_speed_ |= e.blocked; },
       [&](const entry::Push& e) { events_.set(Event::Pushed), touch(e.piece), took_speed_ = true; },
       [&](const entry::PushOut& e) { events_.set(Event::PushOut), touch(e.piece), took_speed_ = true; },
-      [&](const entry::Wish& e) { wish_C_ = e.velocity_C; },
+      [&](const entry::Intent& e) { intent_C_ = e.velocity_C; },
       [&](const entry::StateChange&) { events_.set(Event::StateChange); },
       [&](const entry::Jump& e) {
         events_.set(Event::Jump);
@@ -167,16 +167,16 @@ void Examination::find_stuck() {
   const Vec3 up = after_.up_C();
   const Vec3 moved = across(after_.foot_C - before_.foot_C - after_.ground_velocity_C * dt_, up);
   // A lying body that is kept from a rim is told so in the ledger.
-  const bool stuck =
-      !lie_held_ && length(wish_C_) >= kSmallestWish && length(moved) < kStuckShare * length(wish_C_) * dt_;
+  const bool stuck = !lie_held_ && length(intent_C_) >= kSmallestIntent &&
+                     length(moved) < kStuckShare * length(intent_C_) * dt_;
   if (!stuck) {
     watch_.stuck_since = 0;
     return;
   }
   // Who turns on the spot wishes for another way all the time, and is not stuck.
-  if (watch_.stuck_since == 0 || dot(wish_C_, watch_.stuck_wish_C) <= 0.0) {
+  if (watch_.stuck_since == 0 || dot(intent_C_, watch_.stuck_intent_C) <= 0.0) {
     watch_.stuck_since = tick_;
-    watch_.stuck_wish_C = wish_C_;
+    watch_.stuck_intent_C = intent_C_;
   }
   const std::size_t ticks = tick_ - watch_.stuck_since + 1;
   const double seconds = static_cast<double>(ticks) * dt_;
@@ -224,7 +224,8 @@ void Examination::find_pop() {
 }
 
 void Examination::find_speed_loss() {
-  if (landing_loss_ > std::max(kSmallestLoss, kLossShare * landed_at_) && length(wish_C_) >= landed_at_ - 0.01)
+  if (landing_loss_ > std::max(kSmallestLoss, kLossShare * landed_at_) &&
+      length(intent_C_) >= landed_at_ - 0.01)
     return add({Finding::Kind::SpeedLoss, tick_, tick_, landing_loss_, after_.ground.piece, after_.state});
   const bool plain =
       before_.grounded() && after_.grounded() && before_.state == after_.state &&
@@ -236,9 +237,9 @@ void Examination::find_speed_loss() {
   const bool same_piece = before_.ground.piece == after_.ground.piece;
   const Vec3 from = before_.velocity_C - (same_piece ? before_ : after_).ground_velocity_C,
              to = after_.velocity_C - after_.ground_velocity_C;
-  const double speed = length(from), wished = length(wish_C_);
+  const double speed = length(from), wished = length(intent_C_);
   const double loss = speed - length(to);
-  const bool wanted_on = wished >= speed - 0.01 && dot(wish_C_, from) > kSameDirection * wished * speed;
+  const bool wanted_on = wished >= speed - 0.01 && dot(intent_C_, from) > kSameDirection * wished * speed;
   if (wanted_on && loss > std::max(kSmallestLoss, kLossShare * speed))
     add({Finding::Kind::SpeedLoss, tick_, tick_, loss, after_.ground.piece, after_.state});
 }

@@ -39,7 +39,7 @@ class Examination {
   std::size_t tick_;
   double dt_;
   Events events_;
-  Vec3 wish_C_{0.0};
+  Vec3 intent_C_{0.0};
   double landing_loss_ = 0.0, landed_at_ = 0.0;  // m/s.
   bool took_speed_ = false, lie_held_ = false;   // Something in the ledger takes speed.
 };

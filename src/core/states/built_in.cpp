@@ -77,12 +77,12 @@ std::vector<TransitionSpec> transitions() {
       row(60, "Skid", "Fall", "not grounded and not steep"),
       // Landing, and the end of a skid.
       row(55, kAirborne, "Crouch", "grounded and (crouch.held or not can_stand)"),
-      row(54, kAirborne, "Sprint", "grounded and wish > 0.02 and sprint.held"),
-      row(53, kAirborne, "Walk", "grounded and wish > 0.02"),
+      row(54, kAirborne, "Sprint", "grounded and intent > 0.02 and sprint.held"),
+      row(53, kAirborne, "Walk", "grounded and intent > 0.02"),
       row(52, kAirborne, "Stand", "grounded"),
       row(55, "Skid", "Crouch", "grounded and skid_over and crouch.held"),
-      row(54, "Skid", "Sprint", "grounded and skid_over and wish > 0.02 and sprint.held"),
-      row(53, "Skid", "Walk", "grounded and skid_over and wish > 0.02"),
+      row(54, "Skid", "Sprint", "grounded and skid_over and intent > 0.02 and sprint.held"),
+      row(53, "Skid", "Walk", "grounded and skid_over and intent > 0.02"),
       row(52, "Skid", "Stand", "grounded and skid_over"),
       // In the air.
       row(30, "Rise", "Fall", "rise_speed <= 0"),
@@ -103,14 +103,14 @@ std::vector<TransitionSpec> transitions() {
       row(45, "Sprint", "Crouch", "crouch.held or not can_stand"),
       row(45, "Slide", "Walk", "not crouch.held and can_stand", "", 0.2),
       row(44, "Slide", "Crouch", "ground_speed < 1.2 or state_time > 1.5"),
-      row(45, "Crouch", "Sprint", "not crouch.held and can_stand and wish > 0.02 and sprint.held"),
-      row(44, "Crouch", "Walk", "not crouch.held and can_stand and wish > 0.02"),
+      row(45, "Crouch", "Sprint", "not crouch.held and can_stand and intent > 0.02 and sprint.held"),
+      row(44, "Crouch", "Walk", "not crouch.held and can_stand and intent > 0.02"),
       row(43, "Crouch", "Stand", "not crouch.held and can_stand"),
       // Walking.
-      row(41, "Stand", "Sprint", "wish > 0.02 and sprint.held"),
-      row(40, "Stand", "Walk", "wish > 0.02"),
-      row(40, "Walk", "Stand", "wish <= 0.02"),
-      row(40, "Sprint", "Stand", "wish <= 0.02"),
+      row(41, "Stand", "Sprint", "intent > 0.02 and sprint.held"),
+      row(40, "Stand", "Walk", "intent > 0.02"),
+      row(40, "Walk", "Stand", "intent <= 0.02"),
+      row(40, "Sprint", "Stand", "intent <= 0.02"),
       row(39, "Walk", "Sprint", "sprint.held"),
       row(39, "Sprint", "Walk", "not sprint.held"),
   };
@@ -119,7 +119,7 @@ std::vector<TransitionSpec> transitions() {
 }  // namespace
 
 const StateTable& built_in_states() {
-  static const StateTable kTable = in_order({states(), transitions(), {}, "Fall"});
+  static const StateTable kTable = in_order({states(), transitions(), {}, "Fall", true});
   return kTable;
 }
 

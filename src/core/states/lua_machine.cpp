@@ -35,6 +35,7 @@ const Signal* signal_called(std::string_view name) {
   static const auto kByName = [] {
     std::unordered_map<std::string_view, const Signal*> map;
     for (const Signal& signal : all_signals()) map.emplace(signal.key, &signal);
+    for (const OldSignal& old : kOldSignals) map.emplace(old.was, find_signal(old.is));
     return map;
   }();
   const auto found = kByName.find(name);

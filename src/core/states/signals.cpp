@@ -58,7 +58,7 @@ Vec2 stick(const SignalView& v) { return shaped_stick(v.input.move, v.values.loo
 
 // Where it is pushed, else where the body faces.
 Vec3 ahead_of(const SignalView& v) {
-  const Vec3 wished = wish_on_ground(context_of(v), v.state).direction_C;
+  const Vec3 wished = ground_intent(context_of(v), v.state).direction_C;
   return wished != Vec3(0.0) ? wished : look_direction(v.state.frame_CB, v.state.facing, 0.0);
 }
 
@@ -207,11 +207,11 @@ constexpr Signal kSignals[] = {
     BUTTON("lie", Action::Lie),
     BUTTON("climb", Action::Climb),
     BUTTON("fly", Action::Fly),
-    {"wish", "push", "", false, "Of the stick, from 0 to 1, the dead zone cut out.",
+    {"intent", "intent", "", false, "Of the stick, from 0 to 1, the dead zone cut out.",
      [](const SignalView& v) { return stick_push(v.input.move, v.values.look.dead_zone); }, true},
-    {"wish_forward", "push forward", "", false, "Of the stick, from -1 to 1.",
+    {"intent_forward", "intent forward", "", false, "Of the stick, from -1 to 1.",
      [](const SignalView& v) { return stick(v).y; }, true},
-    {"wish_right", "push right", "", false, "Of the stick, from -1 to 1.",
+    {"intent_right", "intent right", "", false, "Of the stick, from -1 to 1.",
      [](const SignalView& v) { return stick(v).x; }, true},
     {"stick_right", "stick right", "", false, "As it comes from the device.",
      [](const SignalView& v) { return v.input.move.x; }, true},
@@ -244,14 +244,14 @@ constexpr Signal kSignals[] = {
     {"carried_speed", "speed of what carries", "m/s", false, "Of the piece underfoot.",
      [](const SignalView& v) { return length(v.state.ground_velocity_C); }},
     {"gathered", "gathered speed", "m/s", false,
-     "What holding the push has added to the lowest gathered speed.",
+     "What holding the stick has added to the lowest gathered speed.",
      [](const SignalView& v) { return v.state.gathered; }},
     {"run_up", "speed of the run-up", "m/s", false, "Across up, when the ground was last left.",
      [](const SignalView& v) { return v.state.run_up_speed; }},
     {"steering_acceleration", "acceleration of the response", "m/s2", false,
      "What the smooth response goes on with; 0 with the others.",
      [](const SignalView& v) { return length(v.state.acceleration_C); }},
-    {"since_push", "time without a push", "s", false, "Since the stick was last pushed; at most 60.",
+    {"since_stick", "time without the stick", "s", false, "Since the stick was last pushed; at most 60.",
      [](const SignalView& v) { return std::min(double(v.state.since_push), kLongest); }},
     {"ground_trend", "slope, averaged", "deg", false,
      "Of the ground's normal over the last tenth of a second, by which crests are told; 0 in the air.",
@@ -296,6 +296,9 @@ constexpr Signal kSignals[] = {
 std::span<const Signal> all_signals() { return kSignals; }
 
 const Signal* find_signal(std::string_view key) {
+  for (const OldSignal& old : kOldSignals) {
+    if (key == old.was) key = old.is;
+  }
   const auto found =
       std::find_if(std::begin(kSignals), std::end(kSignals), [&](const Signal& s) { return s.key == key; });
   return found == std::end(kSignals) ? nullptr : found;

@@ -264,7 +264,7 @@ double Tick::part(double until, bool may_split) {
 
 void Tick::go_until(double time) {
   for (int parts = 1; state_.time < time;) {
-    const bool slips = state_.ground.verdict == Verdict::Perched && time - state_.time > kSlipTime;
+    const bool slips = state_.ground.verdict == Verdict::Tipping && time - state_.time > kSlipTime;
     const double until = slips ? state_.time + kSlipTime : time;
     if (parts == kMostParts && ledger_ != nullptr)
       ledger_->entries.emplace_back(entry::Instant{Why::Waits, state_.time - before_.time});

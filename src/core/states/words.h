@@ -18,7 +18,7 @@ bool is_lua_word(std::string_view word);
 // How many letters must be put in, taken out or changed to make one of the other.
 std::size_t edit_distance(std::string_view a, std::string_view b);
 
-// Returns "; did you mean “wish”?" for the nearest of the names; empty if none is near.
+// Returns "; did you mean “intent”?" for the nearest of the names; empty if none is near.
 std::string did_you_mean(std::string_view word, const std::vector<std::string>& names);
 
 }  // namespace lagniappe

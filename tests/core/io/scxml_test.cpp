@@ -75,10 +75,10 @@ TEST_CASE("Names, texts and orders that XML makes hard come back as they were") 
   b.like = a.name;
   table.states = {a, b};
   table.memory = {"mud", "silt"};
-  table.transitions = {{b.name, a.name, "wish > 0.1 and\n  not jump.held", 3, 0.25, "jump()"},
+  table.transitions = {{b.name, a.name, "intent > 0.1 and\n  not jump.held", 3, 0.25, "jump()"},
                        {"Über Wasser", b.name, "memory.mud > 2", -1, 0.0, ""},
                        {"any", a.name, "speed < 0.1", 3, 0.0, ""},
-                       {a.name, b.name, "wish > 0.3", 3, 0.0, ""}};
+                       {a.name, b.name, "intent > 0.3", 3, 0.0, ""}};
   const auto chart = StateChart::make(table);
   if (!chart) FAIL(chart.error().sentence());
   const auto read = parse_scxml(scxml_text((*chart)->table(), ""), "x.scxml");
@@ -92,9 +92,9 @@ TEST_CASE("A chart from elsewhere becomes a table to fill in, in its own order")
                        "  <state id=\"ground\" initial=\"walk\">\n"
                        "    <onentry><log expr=\"1\"/></onentry>\n"
                        "    <transition event=\"jump\" target=\"air\"/>\n"
-                       "    <state id=\"idle\"><transition cond=\"wish > 0.1\" target=\"walk\"/></state>\n"
+                       "    <state id=\"idle\"><transition cond=\"intent > 0.1\" target=\"walk\"/></state>\n"
                        "    <state id=\"walk\"><onexit><assign location=\"mud\" expr=\"0\"/></onexit>\n"
-                       "      <transition cond=\"wish &lt;= 0.1\" target=\"idle\"/>\n"
+                       "      <transition cond=\"intent &lt;= 0.1\" target=\"idle\"/>\n"
                        "      <transition cond=\"In('air') &amp;&amp; x\" target=\"idle\"/></state>\n"
                        "  </state>\n"
                        "  <state id=\"air\"><transition event=\"land.now\" target=\"ground\"/></state>\n",

@@ -30,8 +30,8 @@ std::vector<Profile> profiles() {
   Profile springy, heavy;
   springy.ground.response = {Response::Model::Steady, 40.0, 55.0, 0, 0, 60.0, 0};
   springy.jump.height = 1.9;
-  springy.jump.hang_speed = 1.4;
-  springy.jump.hang_factor = 0.5;
+  springy.jump.apex_speed = 1.4;
+  springy.jump.apex_factor = 0.5;
   springy.jump.fall_factor = 1.3;
   springy.jump.lowest_share = 0.35;
   heavy.gravity = 26.0;

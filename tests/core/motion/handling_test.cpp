@@ -58,8 +58,8 @@ Profile springy() {
   Profile p;
   p.jump.height = 1.7;
   p.jump.fall_factor = 1.6;
-  p.jump.hang_speed = 1.5;
-  p.jump.hang_factor = 0.4;
+  p.jump.apex_speed = 1.5;
+  p.jump.apex_factor = 0.4;
   p.jump.lowest_share = 0.3;
   return p;
 }
@@ -68,7 +68,7 @@ Profile springy() {
 
 TEST_CASE("Arcs have the apex, the times and the landing that are written out here") {
   const Profile p = springy();
-  const double g = p.gravity, h = p.jump.height, s = p.jump.hang_speed, k = p.jump.hang_factor,
+  const double g = p.gravity, h = p.jump.height, s = p.jump.apex_speed, k = p.jump.apex_factor,
                f = p.jump.fall_factor;
   const double hang = s * s / (2 * g * k), v = std::sqrt(2 * g * (h - hang) + s * s);
   const double up = (v - s) / g + s / (g * k);
@@ -78,7 +78,7 @@ TEST_CASE("Arcs have the apex, the times and the landing that are written out he
   CHECK(arc.take_off == Approx(v));
   CHECK(arc.height == Approx(h));
   CHECK(arc.time_to_apex == Approx(up));
-  CHECK(arc.hang_time == Approx(2 * s / (g * k)));
+  CHECK(arc.apex_time == Approx(2 * s / (g * k)));
   CHECK(arc.landing_speed == Approx(landing));
   CHECK(arc.airtime == Approx(up + s / (g * k) + (landing - s) / (g * f)));
   CHECK(jump_height_at(p, 0, 0.5 * (v - s) / g) ==
@@ -88,7 +88,7 @@ TEST_CASE("Arcs have the apex, the times and the landing that are written out he
   CHECK(cut.height == Approx(0.3 * h));
   CHECK(cut.time_to_apex == Approx(2 * 0.3 * h / v));
   CHECK(cut.landing_speed == Approx(std::sqrt(2 * g * f * 0.3 * h)));
-  CHECK(cut.hang_time == 0.0);
+  CHECK(cut.apex_time == 0.0);
 
   Profile low = p;  // All of it hangs.
   low.jump.height = 0.5 * hang;
@@ -393,7 +393,7 @@ TEST_CASE("Any two of height, time, gravity and take-off speed make the other tw
     p.gravity = random.between(5.0, 50.0);
     p.jump.height = random.between(0.05, 4.0);
     p.jump.fall_factor = random.between(0.5, 2.0);
-    if (i % 2 == 0) p.jump.hang_speed = random.between(0.1, 4.0), p.jump.hang_factor = random.between(0.1, 0.9);
+    if (i % 2 == 0) p.jump.apex_speed = random.between(0.1, 4.0), p.jump.apex_factor = random.between(0.1, 0.9);
     const auto value = [&](int n) { return jump_value(p, static_cast<JumpValue>(n)); };
     // The oracle is the arc itself: rises to its height in its time.
     CHECK(jump_height_at(p, 0, value(1)) == Approx(value(0)));

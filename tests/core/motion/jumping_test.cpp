@@ -187,8 +187,8 @@ TEST_CASE("A ceiling ends the rise, or throws some of it back, and nothing hangs
   for (const double back : {0.0, 0.4}) {
     Profile p;
     p.jump.head_bump = back;
-    p.jump.hang_speed = 3.0;
-    p.jump.hang_factor = 0.1;
+    p.jump.apex_speed = 3.0;
+    p.jump.apex_factor = 0.1;
     Drive d{p, world, 120, standing_at(p, {0, 0, 0}), {}};
     d.ticks(2);
     d.tick(press(Action::Jump));

@@ -58,7 +58,7 @@ TEST_CASE("Every kind of entry becomes one JSON object with its kind") {
       entry::Carry{0, Vec3(0, 0.02, 0), radians(1.5), false},
       entry::Push{0, Vec3(0.03, 0, 0), Vec3(0.0), Vec3(1, 0, 0), true},
       entry::PushOut{0.1, false, 0},
-      entry::Wish{Vec3(1, 0, 0), 0.5},
+      entry::Intent{Vec3(1, 0, 0), 0.5},
       entry::StateChange{StateId::Walk, StateId::Fall},
       entry::Jump{entry::Jump::From::Ground, 0, 6.9, 1.2, 0.02, 0.0},
       entry::JumpRefused{entry::JumpRefused::Why::Skidding, 0.3, 0.1},

@@ -41,7 +41,7 @@ TEST_CASE("Turning round has rates of its own until the velocity stands, to the 
       }
     }
   }
-  // Steady: 5 m/s against the wish are braked at 40, then 4 m/s are gained at 10.
+  // Steady: 5 m/s against the intent are braked at 40, then 4 m/s are gained at 10.
   const Response steady{Follows::Steady, 10.0, 20.0, 0.3, 0.2, 40.0, 0.1};
   const Vec3 target(4, 0, 0);
   CHECK(length(in_ticks(steady, Vec3(-5, 0, 0), target, true, 5.0 / 40.0, 1).velocity) < 1e-12);
@@ -59,7 +59,7 @@ TEST_CASE("Faster than the set speed one is slowed down, not clamped, and steers
 }
 
 TEST_CASE(
-    "In the air a velocity above the air speed is kept along the wish and turned by steering, never raised") {
+    "In the air a velocity above the air speed is kept along the intent and turned by steering, never raised") {
   Profile profile;
   TriangleWorld::Builder nothing;
   const TriangleWorld world = nothing.commit({Box{Vec3(-1e5), Vec3(1e5)}});

@@ -118,9 +118,9 @@ TEST_CASE("Walking at random over the demo course the verdict changes only where
         input = push(random.between(-1, 1), random.between(-1, 1));
         input.held.set(Action::Sprint, random.below(3) == 0);
       }
-      // Slipping off an edge, perched, is falling.
+      // Slipping off an edge, tipping, is falling.
       const auto verdict = [&] {
-        return state.ground.verdict == Verdict::Perched ? Verdict::None : state.ground.verdict;
+        return state.ground.verdict == Verdict::Tipping ? Verdict::None : state.ground.verdict;
       };
       const Verdict before = verdict();
       const Vec3 normal_before = state.ground.normal_C;

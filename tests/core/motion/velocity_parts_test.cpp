@@ -53,7 +53,7 @@ Told told(const CharacterState& before, const InputFrame& input, const Profile& 
 Profile plain() {
   Profile p;
   p.gravity = kGravity;
-  p.jump.hang_speed = 0.0;
+  p.jump.apex_speed = 0.0;
   p.jump.fall_factor = 1.0;
   p.ground.response.model = Response::Model::Steady;
   p.ground.response.acceleration = p.ground.response.deceleration = 10.0;
@@ -85,8 +85,8 @@ TEST_CASE("In free fall gravity alone changes the velocity, and a rise is told h
 
 TEST_CASE("The apex that is told is where the rise ends, whatever hangs, is cut or falls faster") {
   Profile p = plain();
-  p.jump.hang_speed = 2.0;
-  p.jump.hang_factor = 0.4;
+  p.jump.apex_speed = 2.0;
+  p.jump.apex_factor = 0.4;
   p.jump.fall_factor = 1.7;
   p.jump.lowest_share = 0.3;
   for (const bool cut : {false, true}) {

@@ -240,7 +240,7 @@ TEST_CASE("The examination finds what a faulty solver would do") {
     return s;
   };
   Ledger ledger;
-  ledger.entries.push_back(entry::Wish{Vec3(0, 0, -4), 1.0});
+  ledger.entries.push_back(entry::Intent{Vec3(0, 0, -4), 1.0});
   const InputFrame input = push(0, 1);
   Run run(walking(0, 4), 60);
   double z = 0.0;

@@ -96,23 +96,23 @@ TEST_CASE("A plain guard comes to what Lua makes of it") {
 
 TEST_CASE("What is no guard is refused with place and reason") {
   const auto fault = [](const char* text) { return guard_fault(text, {"stamina"}).value_or("taken"); };
-  CHECK(fault("wihs > 0.1") == "line 1, column 1: there is no signal “wihs”; did you mean “wish”?");
-  CHECK_THAT(fault("wish > 1 and\n grounded < 2"),
+  CHECK(fault("intnet > 0.1") == "line 1, column 1: there is no signal “intnet”; did you mean “intent”?");
+  CHECK_THAT(fault("intent > 1 and\n grounded < 2"),
              Catch::StartsWith("line 2, column 2: “grounded” is true or false"));
-  CHECK_THAT(fault("wish"), Catch::Contains("a guard must come to true or false"));
-  CHECK_THAT(fault("wish >"), Catch::Contains("something is missing at the end"));
-  CHECK_THAT(fault("(wish > 1"), Catch::Contains("“)” is missing"));
+  CHECK_THAT(fault("intent"), Catch::Contains("a guard must come to true or false"));
+  CHECK_THAT(fault("intent >"), Catch::Contains("something is missing at the end"));
+  CHECK_THAT(fault("(intent > 1"), Catch::Contains("“)” is missing"));
   CHECK_THAT(fault("memory.stamna > 1"), Catch::Contains("did you mean “stamina”"));
   CHECK_THAT(fault("  "), Catch::Contains("there is no guard"));
-  CHECK_THAT(fault("math.abs(wish"), Catch::StartsWith("line "));
+  CHECK_THAT(fault("math.abs(intent"), Catch::StartsWith("line "));
   CHECK(fault("memory.stamina > 0.5 or grounded == true") == "taken");
-  CHECK(fault("math.abs(wish_right) > 0.5") == "taken");
+  CHECK(fault("math.abs(intent_right) > 0.5") == "taken");
 }
 
 TEST_CASE("Every part of a guard is told with what it compares") {
   Looked looked;
   looked.input.move = Vec2(0.0, 0.5);
-  const std::string text = "grounded and (wish > 0.9 or not steep)";
+  const std::string text = "grounded and (intent > 0.9 or not steep)";
   const auto guard = plain(text);
   REQUIRE(guard);
   const auto parts = guard->parts(looked.view());
@@ -120,7 +120,7 @@ TEST_CASE("Every part of a guard is told with what it compares") {
   const auto words = [&](const GuardPart& p) { return text.substr(p.begin, p.end - p.begin); };
   CHECK(words(parts[0]) == "grounded");
   CHECK(parts[0].holds);
-  CHECK_THAT(words(parts[1]), Catch::Contains("wish > 0.9"));
+  CHECK_THAT(words(parts[1]), Catch::Contains("intent > 0.9"));
   CHECK_FALSE(parts[1].holds);
   CHECK(parts[1].compares);
   CHECK(parts[1].left == Approx((0.5 - 0.12) / 0.88));
@@ -177,7 +177,7 @@ TEST_CASE("Hostile Lua is stopped within its budget and says why, and the machin
   CHECK_THAT(runs("jump() return true"), Catch::Contains("a guard changes nothing"));
   CHECK_THAT(runs("return 5"), Catch::Contains("must come to true or false"));
   // After all of that it still works.
-  const auto fine = Guard::make("math.max(wish, 0) == 0", "fine", std::make_shared<ScriptSet>());
+  const auto fine = Guard::make("math.max(intent, 0) == 0", "fine", std::make_shared<ScriptSet>());
   REQUIRE(fine);
   std::string error;
   CHECK((*fine)->holds(looked.view(), error));

@@ -325,7 +325,7 @@ TEST_CASE("What is wrong in a table is told with its place") {
   CHECK_THAT(fault(stand + ", \"transitions\": [{\"from\": \"Stad\", \"to\": \"Stand\", \"when\": \"true\"}]"),
              Catch::Contains("did you mean “Stand”"));
   CHECK_THAT(
-      fault(stand + ", \"transitions\": [{\"from\": \"Stand\", \"to\": \"Stand\", \"when\": \"wish >\"}]"),
+      fault(stand + ", \"transitions\": [{\"from\": \"Stand\", \"to\": \"Stand\", \"when\": \"intent >\"}]"),
       Catch::Contains("/transitions/0/when") && Catch::Contains("missing at the end"));
 }
 

@@ -26,11 +26,12 @@ void bump_head(const StepContext& context, const Body& body, double rise, Charac
 constexpr double kSlipSpeed = 1.0;
 
 // Who rests on what is no ground slips off it, ahead, unless he steers himself.
-Wish slipping_off(const StepContext& context, const Body& body, const Wish& wish, const CharacterState& state) {
-  if (wish.share > 0.0 || std::abs(dot(state.velocity_C, body.up_C)) > kLeavingSpeed) return wish;
+Intent slipping_off(const StepContext& context, const Body& body, const Intent& intent,
+                    const CharacterState& state) {
+  if (intent.share > 0.0 || std::abs(dot(state.velocity_C, body.up_C)) > kLeavingSpeed) return intent;
   const Touching touching(body, state.foot_C);
   const WorldContact* bearing = lowest_contact(context, body, touching);
-  if (bearing == nullptr || bearing->surface.ground) return wish;
+  if (bearing == nullptr || bearing->surface.ground) return intent;
   return {look_direction(state.frame_CB, state.facing, 0.0),
           std::min(kSlipSpeed / std::max(context.profile.air.speed, kSlipSpeed), 1.0)};
 }
@@ -60,24 +61,24 @@ struct AirSteering {
   bool wished;
   Vec3 level_velocity, acceleration;  // To begin with; the velocity against the course.
 
-  AirSteering(const StepContext& context, const Body& body, const Wish& wish, const CharacterState& state,
+  AirSteering(const StepContext& context, const Body& body, const Intent& intent, const CharacterState& state,
               const Vec3& felt_wind)
       : wind(felt_wind),
         response(context.profile.air.response),
-        wished(wish.share > 0.0),
+        wished(intent.share > 0.0),
         level_velocity(body.flat(state.velocity_C)),
         acceleration(body.flat(state.acceleration_C)) {
     const Profile::Air& air = context.profile.air;
-    // Who is faster already, from a run-up or carried, keeps that along the wish; steering alone does not gain
-    // it. In wind no more than the run-up was: it slows who jumps against it.
+    // Who is faster already, from a run-up or carried, keeps that along the intent; steering alone does not
+    // gain it. In wind no more than the run-up was: it slows who jumps against it.
     const double reached = std::min(air.speed, state.run_up_speed + air.over_run_up);
-    double kept = std::max(dot(level_velocity - wind, wish.direction_C), 0.0);
+    double kept = std::max(dot(level_velocity - wind, intent.direction_C), 0.0);
     if (wind != Vec3(0.0)) {
       kept = std::min(kept, state.run_up_speed);
       const double blown = length(wind) / std::max(air.wind_time, 1e-6);
       response.deceleration = std::max(response.deceleration, blown);
     }
-    asked = wish.direction_C * (wish.share * std::max(reached, kept));
+    asked = intent.direction_C * (intent.share * std::max(reached, kept));
     target = along_known_wall(context, asked, state.wall_normal_C);
   }
 
@@ -89,26 +90,26 @@ struct AirSteering {
   }
 };
 
-void tell_flight(const StepContext& context, const Body& body, const Wish& wish, const CharacterState& state,
-                 const AirSteering& steering, const Pull& pull) {
+void tell_flight(const StepContext& context, const Body& body, const Intent& intent,
+                 const CharacterState& state, const AirSteering& steering, const Pull& pull) {
   if (context.ledger == nullptr) return;
-  context.note(entry::Wish{steering.asked, wish.share, steering.wind});
+  context.note(entry::Intent{steering.asked, intent.share, steering.wind});
   const double rise = dot(state.velocity_C, body.up_C);
   context.note(entry::Gravity{body.up_C * (rise_for(pull, rise, context.dt).speed - rise),
                               gravity_at(pull, rise), context.profile.terminal_speed,
                               height_to_apex(pull, rise)});
-  const Vec3 still = AirSteering(context, body, wish, state, Vec3(0.0)).after(context.dt).velocity;
+  const Vec3 still = AirSteering(context, body, intent, state, Vec3(0.0)).after(context.dt).velocity;
   tell_change(context, Why::Intent, body.flat(still) - steering.level_velocity);
   tell_change(context, Why::Wind, body.flat(steering.after(context.dt).velocity - still));
 }
 
 }  // namespace
 
-void fall(const StepContext& context, const Body& body, const Wish& asked_for, CharacterState& state) {
-  const Wish wish = slipping_off(context, body, asked_for, state);
-  const AirSteering steering(context, body, wish, state, felt_wind(context, body, state.foot_C));
+void fall(const StepContext& context, const Body& body, const Intent& asked_for, CharacterState& state) {
+  const Intent intent = slipping_off(context, body, asked_for, state);
+  const AirSteering steering(context, body, intent, state, felt_wind(context, body, state.foot_C));
   const Pull pull = pull_on(context.profile, state.flight_of, state.jump_cut);
-  tell_flight(context, body, wish, state, steering, pull);
+  tell_flight(context, body, intent, state, steering, pull);
 
   struct Flown {
     MovedSmooth level;

@@ -8,9 +8,9 @@ namespace lagniappe {
 
 void fly(const StepContext& context, const Body& body, CharacterState& state) {
   const Profile::Fly& values = context.profile.fly;
-  const Wish wish = wish_in_flight(context, state);
-  const Vec3 target = wish.direction_C * (wish.share * values.speed);
-  context.note(entry::Wish{target, wish.share});
+  const Intent intent = flight_intent(context, state);
+  const Vec3 target = intent.direction_C * (intent.share * values.speed);
+  context.note(entry::Intent{target, intent.share});
   const Moved moved = approach_exponential(state.velocity_C, target, values.time, context.dt);
   tell_change(context, entry::Change::Why::Intent, moved.velocity - state.velocity_C);
   take(slide_in_air(context, body, state.foot_C,

@@ -11,13 +11,13 @@ namespace {
 using Why = entry::Change::Why;
 
 // Down the slope by gravity less friction, which acts against the velocity; across it by steering, and wind.
-Moved skid_down(const StepContext& context, const Body& body, const Wish& wish, const CharacterState& state,
+Moved skid_down(const StepContext& context, const Body& body, const Intent& intent, const CharacterState& state,
                 double grip, const Vec3& blown) {
   const Profile::Skid& skid = context.profile.skid;
   const Vec3& normal = state.ground.normal_C;
   // On the level, where only the surface forbids walking, steering is all there is.
   if (dot(normal, body.up_C) > kLevel) {
-    const Vec3 target = wish.direction_C * (wish.share * skid.steering_speed) + blown;
+    const Vec3 target = intent.direction_C * (intent.share * skid.steering_speed) + blown;
     return approach_exponential(across(state.velocity_C, normal), across(target, normal), skid.steering_time,
                                 context.dt);
   }
@@ -26,18 +26,18 @@ Moved skid_down(const StepContext& context, const Body& body, const Wish& wish, 
   const double drag = context.profile.gravity * dot(normal, body.up_C) * grip;
   const MovedScalar along =
       slide_with_friction(dot(state.velocity_C, down), pull, drag, context.profile.terminal_speed, context.dt);
-  const double steered = dot(wish.direction_C, side) * wish.share * skid.steering_speed + dot(blown, side);
+  const double steered = dot(intent.direction_C, side) * intent.share * skid.steering_speed + dot(blown, side);
   const Moved across_it =
       approach_exponential(side * dot(state.velocity_C, side), side * steered, skid.steering_time, context.dt);
   return {down * along.velocity + across_it.velocity, down * along.displacement + across_it.displacement};
 }
 
 // By its causes: gravity is what it is without friction and steering.
-void tell_skid(const StepContext& context, const Body& body, const Wish& wish, const CharacterState& state,
+void tell_skid(const StepContext& context, const Body& body, const Intent& intent, const CharacterState& state,
                double grip, const Vec3& blown) {
   if (context.ledger == nullptr) return;
   const auto with = [&](bool steers, double some_grip, const Vec3& wind) {
-    const Wish asked = steers ? wish : Wish{Vec3(0.0), 0.0};
+    const Intent asked = steers ? intent : Intent{Vec3(0.0), 0.0};
     return skid_down(context, body, asked, state, some_grip, wind).velocity;
   };
   const Vec3 none(0.0), pulled = with(false, 0.0, none), slowed = with(false, grip, none),
@@ -51,14 +51,14 @@ void tell_skid(const StepContext& context, const Body& body, const Wish& wish, c
 
 }  // namespace
 
-void skid(const StepContext& context, const Body& body, const Wish& wish, CharacterState& state) {
+void skid(const StepContext& context, const Body& body, const Intent& intent, CharacterState& state) {
   state.acceleration_C = Vec3(0.0);
   const double grip = context.profile.skid.friction * state.ground.surface.friction;
   const Vec3 blown = blown_on_ground(context, body, state.foot_C, grip);
-  context.note(
-      entry::Wish{wish.direction_C * (wish.share * context.profile.skid.steering_speed), wish.share, blown});
-  tell_skid(context, body, wish, state, grip, blown);
-  const Moved moved = skid_down(context, body, wish, state, grip, blown);
+  context.note(entry::Intent{intent.direction_C * (intent.share * context.profile.skid.steering_speed),
+                             intent.share, blown});
+  tell_skid(context, body, intent, state, grip, blown);
+  const Moved moved = skid_down(context, body, intent, state, grip, blown);
   AirSlide how;
   how.skidding = true;
   how.frame_velocity_C = state.ground_velocity_C;
@@ -69,7 +69,7 @@ void skid(const StepContext& context, const Body& body, const Wish& wish, Charac
   note_stop(context, slid, state.foot_C, [&](double seconds) {
     StepContext sooner = context;
     sooner.dt = seconds;
-    return context.pushes.beyond(skid_down(sooner, body, wish, state, grip, blown).displacement);
+    return context.pushes.beyond(skid_down(sooner, body, intent, state, grip, blown).displacement);
   });
   take(slid, state);
 }

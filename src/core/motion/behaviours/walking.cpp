@@ -19,7 +19,7 @@ constexpr double kLeastGrip = 1e-3;
 
 double grip_of(const CharacterState& state) { return std::max(state.ground.surface.friction, kLeastGrip); }
 
-// The speed on the ground that a wish of share 1 asks for, on the level.
+// The speed on the ground that an intent of share 1 asks for, on the level.
 double full_ground_speed(const StepContext& context) { return context.profile.ground.speed; }
 
 // Tells a response by its causes. `with(grip, blown_C)` is the velocity that it would have led to.
@@ -146,11 +146,11 @@ double last_speed(std::span<const Pace> paces) {
 
 }  // namespace
 
-void walk(const StepContext& context, const Body& body, const Wish& wish, CharacterState& state) {
+void walk(const StepContext& context, const Body& body, const Intent& intent, CharacterState& state) {
   const Profile::Ground& ground = context.profile.ground;
-  const bool pushed = wish.share > 0.0;
-  const double slope = slope_along(wish.direction_C, state.ground.normal_C, body.up_C);
-  const Vec3 full_push = wish.direction_C * (wish.share * ground.slope_speed.at(degrees(slope)));
+  const bool pushed = intent.share > 0.0;
+  const double slope = slope_along(intent.direction_C, state.ground.normal_C, body.up_C);
+  const Vec3 full_push = intent.direction_C * (intent.share * ground.slope_speed.at(degrees(slope)));
   const Vec3 target = along_known_wall(context, full_push, state.wall_normal_C);
   const MovedSmooth from = {flattened(state.velocity_C, body.up_C, ground.speed_on_slopes),
                             body.flat(state.acceleration_C), Vec3(0.0)};
@@ -160,7 +160,7 @@ void walk(const StepContext& context, const Body& body, const Wish& wish, Charac
   const MovedSmooth moved = respond_on_ground(context, paces, from, target, blown, pushed, grip);
   if (context.ledger != nullptr)
     context.note(
-        entry::Wish{along_ground(context, body, state, full_push * last_speed(paces)), wish.share, blown});
+        entry::Intent{along_ground(context, body, state, full_push * last_speed(paces)), intent.share, blown});
   tell_response(context, along_ground(context, body, state, from.velocity), grip, blown,
                 [&](double with_grip, const Vec3& wind) {
                   const MovedSmooth with =
@@ -182,9 +182,9 @@ void walk(const StepContext& context, const Body& body, const Wish& wish, Charac
   state.acceleration_C = moved.acceleration;
 }
 
-void run_out(const StepContext& context, const Body& body, const Wish& wish, CharacterState& state) {
+void run_out(const StepContext& context, const Body& body, const Intent& intent, CharacterState& state) {
   state.acceleration_C = Vec3(0.0);
-  const Vec3 target = wish.direction_C * (wish.share * full_ground_speed(context));
+  const Vec3 target = intent.direction_C * (intent.share * full_ground_speed(context));
   const Vec3 from = flattened(state.velocity_C, body.up_C, context.profile.ground.speed_on_slopes);
   const double grip = grip_of(state);
   const Vec3 blown = blown_on_ground(context, body, state.foot_C, grip);
@@ -192,7 +192,7 @@ void run_out(const StepContext& context, const Body& body, const Wish& wish, Cha
     return approach_exponential(from, target + wind, context.profile.skid.run_out_time / some_grip, seconds);
   };
   if (context.ledger != nullptr)
-    context.note(entry::Wish{along_ground(context, body, state, target), wish.share, blown});
+    context.note(entry::Intent{along_ground(context, body, state, target), intent.share, blown});
   tell_response(context, along_ground(context, body, state, from), grip, blown,
                 [&](double some_grip, const Vec3& wind) {
                   return along_ground(context, body, state, with(some_grip, wind, context.dt).velocity);

@@ -9,13 +9,13 @@
 namespace lagniappe {
 
 // On walkable ground.
-void walk(const StepContext& context, const Body& body, const Wish& wish, CharacterState& state);
+void walk(const StepContext& context, const Body& body, const Intent& intent, CharacterState& state);
 // On walkable ground what is left of a skid runs out, towards the pace that is wished for.
-void run_out(const StepContext& context, const Body& body, const Wish& wish, CharacterState& state);
+void run_out(const StepContext& context, const Body& body, const Intent& intent, CharacterState& state);
 // Down what is too steep to walk.
-void skid(const StepContext& context, const Body& body, const Wish& wish, CharacterState& state);
+void skid(const StepContext& context, const Body& body, const Intent& intent, CharacterState& state);
 // Through the air, rising too.
-void fall(const StepContext& context, const Body& body, const Wish& wish, CharacterState& state);
+void fall(const StepContext& context, const Body& body, const Intent& intent, CharacterState& state);
 // Free flight along the look, without gravity and ground.
 void fly(const StepContext& context, const Body& body, CharacterState& state);
 

@@ -1,0 +1,87 @@
+// SPDX-License-Identifier: MIT
+// Tables that are based on another.
+#include <algorithm>
+
+#include "lagniappe/states.h"
+
+namespace lagniappe {
+namespace {
+
+const std::string& key_of(const StateSpec& state) { return state.name; }
+
+template <typename Row>
+const Row* find_like(const std::vector<Row>& rows, const Row& wanted) {
+  const auto found =
+      std::find_if(rows.begin(), rows.end(), [&](const Row& row) { return key_of(row) == key_of(wanted); });
+  return found == rows.end() ? nullptr : &*found;
+}
+
+template <typename T>
+bool holds(const std::vector<T>& all, const T& one) {
+  return std::find(all.begin(), all.end(), one) != all.end();
+}
+
+template <typename Row>
+std::vector<Row> others(const std::vector<Row>& base, const std::vector<Row>& rows) {
+  std::vector<Row> changed;
+  for (const Row& row : rows) {
+    const Row* was = find_like(base, row);
+    if (was == nullptr || !(*was == row)) changed.push_back(row);
+  }
+  return changed;
+}
+
+template <typename Row, typename Goes>
+std::vector<Row> put_on(const std::vector<Row>& base, const std::vector<Row>& changed, const Goes& goes) {
+  std::vector<Row> rows;
+  for (const Row& row : base) {
+    const Row* other = find_like(changed, row);
+    if (other != nullptr || !goes(row)) rows.push_back(other != nullptr ? *other : row);
+  }
+  for (const Row& row : changed) {
+    if (find_like(base, row) == nullptr) rows.push_back(row);
+  }
+  return rows;
+}
+
+bool names_one_of(const TransitionSpec& row, const std::vector<std::string>& states) {
+  return holds(states, row.from) || holds(states, row.to);
+}
+
+}  // namespace
+
+RowKey key_of(const TransitionSpec& row) { return {row.from, row.to, row.priority}; }
+
+TableChanges changes_from(const StateTable& base, const StateTable& table) {
+  TableChanges changes;
+  changes.states = others(base.states, table.states);
+  changes.transitions = others(base.transitions, table.transitions);
+  for (const StateSpec& state : base.states) {
+    if (find_like(table.states, state) == nullptr) changes.no_states.push_back(state.name);
+  }
+  for (const TransitionSpec& row : base.transitions) {
+    if (find_like(table.transitions, row) == nullptr && !names_one_of(row, changes.no_states))
+      changes.no_transitions.push_back(key_of(row));
+  }
+  for (const std::string& slot : table.memory) {
+    if (!holds(base.memory, slot)) changes.memory.push_back(slot);
+  }
+  if (table.fallback != base.fallback) changes.fallback = table.fallback;
+  return changes;
+}
+
+StateTable with_changes(const StateTable& base, const TableChanges& changes) {
+  StateTable table;
+  table.states = put_on(base.states, changes.states,
+                        [&](const StateSpec& state) { return holds(changes.no_states, state.name); });
+  table.transitions = put_on(base.transitions, changes.transitions, [&](const TransitionSpec& row) {
+    return names_one_of(row, changes.no_states) || holds(changes.no_transitions, key_of(row));
+  });
+  table.memory = base.memory;
+  table.memory.insert(table.memory.end(), changes.memory.begin(), changes.memory.end());
+  table.fallback = changes.fallback.empty() ? base.fallback : changes.fallback;
+  table.based_on_built_in = base.based_on_built_in;
+  return table;
+}
+
+}  // namespace lagniappe
