@@ -72,10 +72,12 @@ def state_schemas(values):
         "transitions": {"type": "array", "maxItems": 2000, "items": transition},
         "memory": {"type": "array", "maxItems": 6, "items": {"type": "string", "pattern": "^[A-Za-z_][A-Za-z0-9_]{0,31}$"}},
         "based_on": one_of("built-in", "nothing"),
+        "complete": {"type": "boolean", "description": "All of the table is here nevertheless, as in takes."},
         "remove": {"type": "array", "items": {"anyOf": [
             closed({"state": text_value("A state of the built-in table that goes, with its rows.", 1)}, ["state"]),
             closed({"from": text_value("", 1), "to": text_value("", 1), "priority": {"type": "integer", "minimum": -1000, "maximum": 1000}},
                    ["from", "to"])]}},
+        "order": {"type": "array", "items": text_value("A state; of a table that is based on another.", 1)},
         "fallback": text_value("The state to begin in, and to go to when a script fails.")}
 
 

@@ -122,9 +122,11 @@ struct TableChanges {
   std::vector<RowKey> no_transitions;       // So do these.
   std::vector<std::string> memory;          // Slots besides.
   std::string fallback;                     // Empty: the same.
+  std::vector<std::string> order;           // Of all states; empty: as they come.
 };
 TableChanges changes_from(const StateTable& base, const StateTable& table);
-// What is changed stands in the place of what it changes; what is new stands at the end.
+// What is changed stands in the place of what it changes; what is new stands at the end, as states do that an
+// order does not name.
 StateTable with_changes(const StateTable& base, const TableChanges& changes);
 
 inline constexpr int kMostStates = 48;

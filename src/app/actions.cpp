@@ -137,6 +137,8 @@ constexpr ActRow kRows[] = {
     {Act::SidePane, "View", "Cards, takes and ghosts", "F7", "The column on the right", "", true},
     {Act::DrivePage, "View", "Drive page", "Ctrl+1", "The view, tape, ledger and cards", "footprints", true},
     {Act::StatesPage, "View", "States page", "Ctrl+2", "The table of states as a matrix", "grid-3x3", true},
+    {Act::Lantern, "View", "Lantern: dark", "Ctrl+Alt+L",
+     "Light on dark, or by daylight; until it is chosen, as the desktop is", "", true},
     {Act::FullScreen, "View", "Full screen", "F11", "Use the whole screen", "", true},
     {Act::Keys, "Help", "Keys", "F1", "All keys on one sheet", "keyboard", false},
     {Act::About, "Help", "About Lagniappe", "", "Version and licences", "", false},

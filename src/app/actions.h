@@ -76,6 +76,7 @@ enum class Act {
   Probe,
   Arrows,
   Grid,
+  Lantern,
   Trail,
   TapePane,
   LedgerPane,

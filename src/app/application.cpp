@@ -4,6 +4,7 @@
 #include <QLabel>
 #include <QLocale>
 #include <QMessageBox>
+#include <QPalette>
 #include <clocale>
 
 #include "keys/key_rule.h"
@@ -47,9 +48,14 @@ void choose_display() {
   choose_opengl();
 }
 
-void begin_application(QApplication& application) {
+bool desktop_is_dark() {
+  const QPalette palette = QGuiApplication::palette();
+  return palette.color(QPalette::Window).lightness() < palette.color(QPalette::WindowText).lightness();
+}
+
+void begin_application(QApplication& application, bool lantern) {
   write_numbers_with_points();
-  theme::apply(application);
+  theme::apply(application, lantern ? theme::Light::Lantern : theme::Light::Daylight);
   new KeyRule(&application);
   application.installEventFilter(new PlainTexts(&application));
 }

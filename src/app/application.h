@@ -9,7 +9,14 @@ namespace lagniappe::app {
 // Before the application object is made: the display server's plug-in, and the OpenGL to draw with.
 void choose_display();
 
-// Right after it: numbers with a point in any locale, the look, the rule for keys, and texts that are texts.
-void begin_application(QApplication& application);
+// Setting: the theme is Lantern, or Daylight; without it, as the desktop is.
+inline constexpr const char* kLanternKey = "lantern";
+
+// Whether the desktop's colours are light on dark. To be asked before they are replaced.
+bool desktop_is_dark();
+
+// Right after it: numbers with a point in any locale, the look (Lantern, or Daylight), the rule for keys, and
+// texts that are texts.
+void begin_application(QApplication& application, bool lantern);
 
 }  // namespace lagniappe::app

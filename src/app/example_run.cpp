@@ -49,7 +49,7 @@ void ExampleRun::begin() {
   states_ = {session.current()};
   window_.view().set_driving(true);
   session.follow(inputs_, scenes().back().at + 1.0);
-  connect(&window_.view(), &ViewWidget::frame_passed, this, &ExampleRun::pass);
+  connect(&window_.heart(), &Heart::beat, this, &ExampleRun::pass);
 }
 
 void ExampleRun::pass() {

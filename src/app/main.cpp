@@ -135,9 +135,9 @@ int main(int argc, char** argv) {
   QApplication::setApplicationName("lagniappe");
   QApplication::setApplicationVersion(LAGNIAPPE_VERSION);
   QApplication::setDesktopFileName("lagniappe");
-  begin_application(application);
-  const Arguments arguments = parse(application);
   QSettings settings;
+  begin_application(application, settings.value(kLanternKey, desktop_is_dark()).toBool());
+  const Arguments arguments = parse(application);
   MainWindow window(settings, real_doors());
   if (!arguments.example_folder.isEmpty()) window.resize(1280, 800);
   window.show();

@@ -13,6 +13,7 @@
 #include <QStandardPaths>
 #include <QToolButton>
 
+#include "application.h"
 #include "closing.h"
 #include "keys/places.h"
 #include "lagniappe/files.h"
@@ -53,7 +54,7 @@ MainWindow::MainWindow(QSettings& settings, Doors doors)
       handling_(desk_, session_, study_folder(settings)),
       states_(handling_, desk_, session_),
       actions_(this),
-      page_(new DrivePage(session_, desk_, handling_, states_, actions_, settings)),
+      page_(new DrivePage(session_, heart_, desk_, handling_, states_, actions_, settings)),
       states_page_(new StatesPage(states_, handling_, session_, settings)),
       messages_(nullptr),
       busy_(nullptr),
@@ -88,7 +89,7 @@ MainWindow::MainWindow(QSettings& settings, Doors doors)
 MainWindow::~MainWindow() {
   handling_.stop_feeling();
   for (const QObject* told :
-       std::initializer_list<const QObject*>{&view(), &desk_, &handling_, &states_, &loader_})
+       std::initializer_list<const QObject*>{&view(), &heart_, &desk_, &handling_, &states_, &loader_})
     told->disconnect(this);
   page_->take_view();
   delete takeCentralWidget();
@@ -182,6 +183,11 @@ void MainWindow::connect_actions() {
   toggles(Act::Contacts, [this](bool on) { view().overlays().contacts = on; });
   toggles(Act::Probe, [this](bool on) { view().overlays().probe = on; });
   toggles(Act::Arrows, [this](bool on) { view().overlays().arrows = on; });
+  actions_[Act::Lantern]->setChecked(theme::light() == theme::Light::Lantern);
+  toggles(Act::Lantern, [this](bool on) {
+    theme::apply(*qApp, on ? theme::Light::Lantern : theme::Light::Daylight);
+    settings_.setValue(kLanternKey, on);
+  });
   toggles(Act::Grid, [this](bool on) { view().set_grid(on); });
   toggles(Act::Trail, [this](bool on) { view().trail().shown = on; });
   for (const Act pane : {Act::TapePane, Act::LedgerPane, Act::SidePane})
@@ -205,7 +211,7 @@ void MainWindow::connect_states() {
   connect(states_actions_, &StatesActions::page_asked, this, [this] {
     if (pages_->currentWidget() != states_page_) show_page(states_page_);
   });
-  connect(&view(), &ViewWidget::frame_passed, this, [this] {
+  connect(&heart_, &Heart::beat, this, [this] {
     states_.refresh();
     if (states_page_->isVisible()) states_page_->refresh();
   });
@@ -235,7 +241,7 @@ void MainWindow::connect_desks() {
 
 void MainWindow::connect_page() {
   connect(&view(), &ViewWidget::driving_changed, this, &MainWindow::show_enabled);
-  connect(&view(), &ViewWidget::frame_passed, this, [this] {
+  connect(&heart_, &Heart::beat, this, [this] {
     show_figures();
     take_actions_->show_enabled();
     profile_actions_->show_enabled();

@@ -10,6 +10,7 @@
 #include "pages/states_actions.h"
 #include "session/course_watch.h"
 #include "session/handling_desk.h"
+#include "session/heart.h"
 #include "session/place_loader.h"
 
 class QMenu;
@@ -40,6 +41,7 @@ class MainWindow : public QMainWindow {
   void end_by_signal();
 
   DriveSession& session() { return session_; }
+  Heart& heart() { return heart_; }
   TakeDesk& desk() { return desk_; }
   HandlingDesk& handling() { return handling_; }
   StatesDesk& states() { return states_; }
@@ -93,6 +95,7 @@ class MainWindow : public QMainWindow {
   QSettings& settings_;
   Doors doors_;
   DriveSession session_;
+  Heart heart_{[this](double seconds) { session_.advance(seconds); }};
   TakeDesk desk_;
   HandlingDesk handling_;
   StatesDesk states_;

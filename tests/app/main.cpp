@@ -11,6 +11,6 @@ int main(int argc, char** argv) {
   lagniappe::test::must_have_wanted_locale();
   lagniappe::app::choose_display();
   QApplication application(argc, argv);
-  lagniappe::app::begin_application(application);
+  lagniappe::app::begin_application(application, false);
   return Catch::Session().run(argc, argv);
 }

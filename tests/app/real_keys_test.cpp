@@ -121,7 +121,7 @@ TEST_CASE_METHOD(WindowFixture, "W held for three seconds on a busy machine is o
   x({"key", "Return"});
   REQUIRE(wait_for([&] { return view.driving(); }));
   // Frames that take long, as in software on a large screen.
-  const auto slow = QObject::connect(&view, &ViewWidget::frame_passed, [] { QTest::qSleep(60); });
+  const auto slow = QObject::connect(&window.heart(), &Heart::beat, [] { QTest::qSleep(60); });
   Heard heard;
   qApp->installEventFilter(&heard);
   x({"keydown", "25"});

@@ -285,6 +285,41 @@ TEST_CASE_METHOD(StatesFixture, "A state is renamed wherever it is named, in the
   CHECK(window.messages().isVisible());
 }
 
+TEST_CASE_METHOD(StatesFixture,
+                 "What is changed of the built-in table is told, is all that is saved, and is put back") {
+  open_page();
+  TransitionPane& pane = page.transition();
+  const auto button = [](BaseLine& line) { QTest::mouseClick(&line.button(), Qt::LeftButton); };
+  click("Stand", "Walk");
+  CHECK(pane.base_line().text() == "As the built-in table has this transition.");
+  CHECK_FALSE(pane.base_line().button().isVisible());
+  type_guard("intent > 0.5");
+  REQUIRE(guard("Stand", "Walk") == "intent > 0.5");
+  REQUIRE(pane.base_line().text() == "The built-in table has this transition otherwise.");
+  REQUIRE(pane.base_line().button().isVisible());
+  page.show_state(*desk.chart().find("Crouch"));
+  CHECK(page.state().base_line().text() == "As the built-in table has this state.");
+  page.show_state(*desk.chart().find("Lie"));
+  page.state().remove();
+  CHECK(page.state().gone_line().text() == "Deleted here, but in the built-in table: Lie.");
+  window.actions()[Act::SaveProfile]->trigger();
+  QFile saved(warden);
+  REQUIRE(saved.open(QIODevice::ReadOnly));
+  const QByteArray text = saved.readAll();
+  CHECK(text.contains("\"based_on\": \"built-in\""));
+  CHECK(text.contains("intent > 0.5"));
+  CHECK(text.contains("{\"state\": \"Lie\"}"));
+  CHECK_FALSE(text.contains("Sprint"));
+  CHECK(read_profile(warden.toStdString())->states->table() == desk.table());
+  click("Stand", "Walk");
+  button(pane.base_line());
+  CHECK(guard("Stand", "Walk") == "intent > 0.02");
+  button(page.state().gone_line());
+  CHECK(desk.table() == built_in_states());
+  for (int i = 0; i < 2; ++i) undo();
+  CHECK(guard("Stand", "Walk") == "intent > 0.5");
+}
+
 TEST_CASE_METHOD(StatesFixture, "A header that is dragged puts its state elsewhere in the table") {
   walk();
   open_page();

@@ -285,3 +285,35 @@ TEST_CASE_METHOD(WindowFixture,
   next_picture();
   fits();
 }
+
+TEST_CASE_METHOD(WindowFixture,
+                 "Time goes on by the heart, whether or not anything draws; its clock can be set") {
+  InputChange go;
+  go.move = Vec2(0.0, 1.0);
+  const auto follows = [&] {
+    const std::size_t before = session.shown().run.ticks();
+    session.follow(InputScript{{go}}, 0.5);
+    REQUIRE(wait_for([&] { return !session.following(); }));
+    CHECK(session.shown().run.ticks() >= before + 30);
+  };
+  window.hide();
+  REQUIRE_FALSE(view.isVisible());
+  follows();
+  window.show();
+  REQUIRE(wait_for([&] { return view.isVisible(); }));
+  follows();
+  // By a clock that stands nothing moves; an hour at once is no more than is made up for.
+  double now = 100.0;
+  window.heart().set_clock([&now] { return now; });
+  next_picture();
+  session.follow(InputScript{{go}}, 60.0);
+  const std::size_t stands = session.shown().run.ticks();
+  next_picture();
+  next_picture();
+  CHECK(session.shown().run.ticks() == stands);
+  now += 3600.0;
+  next_picture();
+  const std::size_t gone = session.shown().run.ticks() - stands;
+  CHECK(gone > 0);
+  CHECK(gone <= 15);
+}

@@ -86,14 +86,14 @@ std::optional<std::size_t> DrawingView::handle_at(const QPointF& p) const {
 void DrawingView::paintEvent(QPaintEvent*) {
   QPainter painter(this);
   painter.setRenderHint(QPainter::Antialiasing);
-  painter.fillRect(rect(), theme::kSheet);
+  painter.fillRect(rect(), theme::sheet());
   painter.setClipRect(rect());
   sketch().paint(painter);
   if (desk_ == nullptr) return;
   for (std::size_t i = 0; i < drawing_->handles(now_).size(); ++i) {
     const bool strong = (chosen_ == i && (hasFocus() || gesture_ != 0)) || hovered_ == i;
-    painter.setPen(QPen(strong ? theme::kInk : theme::kTeal, 2.0));
-    painter.setBrush(strong ? theme::kGold : QColor(Qt::white));
+    painter.setPen(QPen(strong ? theme::ink() : theme::teal(), 2.0));
+    painter.setBrush(strong ? theme::gold() : theme::colours().field);
     painter.drawEllipse(place_of(i), kHandle, kHandle);
   }
 }

@@ -54,23 +54,23 @@ void ScaleStrip::paintEvent(QPaintEvent*) {
   QPainter painter(this);
   painter.setRenderHint(QPainter::Antialiasing);
   const double middle = 0.5 * height();
-  painter.setPen(QPen(theme::kRule, 1.0));
+  painter.setPen(QPen(theme::rule(), 1.0));
   painter.drawLine(QPointF(kEdge, middle), QPointF(width() - kEdge, middle));
-  painter.setPen(QPen(theme::kMoss, 3.0, Qt::SolidLine, Qt::FlatCap));
+  painter.setPen(QPen(theme::moss(), 3.0, Qt::SolidLine, Qt::FlatCap));
   painter.drawLine(QPointF(x_of(field_.sane_low), middle), QPointF(x_of(field_.sane_high), middle));
-  painter.setPen(QPen(theme::kInk2, 1.0));
+  painter.setPen(QPen(theme::ink2(), 1.0));
   painter.drawLine(QPointF(x_of(standard_), middle - 5.0), QPointF(x_of(standard_), middle + 5.0));
   if (reference_ != now_) {
-    painter.setBrush(theme::kSheet);
-    painter.setPen(QPen(theme::kGold.darker(115), 1.5));
+    painter.setBrush(theme::sheet());
+    painter.setPen(QPen(theme::gold().darker(115), 1.5));
     const double x = x_of(reference_);
     painter.drawPolygon(
         QPolygonF({{x, middle - 4.5}, {x + 4.5, middle}, {x, middle + 4.5}, {x - 4.5, middle}}));
   }
   const bool outside = now_ < field_.sane_low || now_ > field_.sane_high;
   const double x = x_of(now_);
-  painter.setPen(QPen(theme::kSheet, 1.0));
-  painter.setBrush(outside ? theme::kBrick : theme::kTeal);
+  painter.setPen(QPen(theme::sheet(), 1.0));
+  painter.setBrush(outside ? theme::brick() : theme::teal());
   if (now_ < low_) {
     painter.drawPolygon(QPolygonF({{x - 5.0, middle}, {x + 4.0, middle - 5.0}, {x + 4.0, middle + 5.0}}));
   } else if (now_ > high_) {

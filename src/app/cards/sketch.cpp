@@ -18,21 +18,21 @@ QPen pen_of(Sketch::Ink ink) {
   using Ink = Sketch::Ink;
   switch (ink) {
     case Ink::Now:
-      return QPen(theme::kTeal, 2.0, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin);
+      return QPen(theme::teal(), 2.0, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin);
     case Ink::Reference:
-      return QPen(theme::kGold.darker(115), 1.4, Qt::DashLine);
+      return QPen(theme::gold().darker(115), 1.4, Qt::DashLine);
     case Ink::Solid:
-      return QPen(theme::kInk, 1.4, Qt::SolidLine, Qt::SquareCap, Qt::MiterJoin);
+      return QPen(theme::ink(), 1.4, Qt::SolidLine, Qt::SquareCap, Qt::MiterJoin);
     case Ink::Dimension:
-      return QPen(theme::kInk2, 1.0);
+      return QPen(theme::ink2(), 1.0);
     case Ink::Faint:
-      return QPen(theme::kRule.darker(112), 1.0, Qt::DotLine);
+      return QPen(theme::rule().darker(112), 1.0, Qt::DotLine);
     case Ink::Warning:
-      return QPen(theme::kBrick, 1.4, Qt::DashDotLine);
+      return QPen(theme::brick(), 1.4, Qt::DashDotLine);
     case Ink::Early:
       break;
   }
-  return QPen(theme::kSky, 4.0, Qt::SolidLine, Qt::FlatCap);
+  return QPen(theme::sky(), 4.0, Qt::SolidLine, Qt::FlatCap);
 }
 
 // Whether the segment comes into the box. Clips it by the four sides.
@@ -191,9 +191,9 @@ void Sketch::paint(QPainter& painter) const {
   painter.setFont(label_font());
   for (const Placed& p : labels()) {
     if (!p.clear) continue;  // Its number stands below the drawing too.
-    painter.setPen(p.ink == Ink::Warning ? theme::kBrick
-                   : p.ink == Ink::Early ? theme::kSky.darker(130)
-                                         : theme::kInk);
+    painter.setPen(p.ink == Ink::Warning ? theme::brick()
+                   : p.ink == Ink::Early ? theme::sky().darker(130)
+                                         : theme::ink());
     painter.drawText(p.box, Qt::AlignCenter, p.text);
   }
 }

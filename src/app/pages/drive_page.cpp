@@ -40,13 +40,13 @@ QString seconds_text(const Run& run, std::size_t tick) {
 
 }  // namespace
 
-DrivePage::DrivePage(DriveSession& session, TakeDesk& desk, HandlingDesk& handling, StatesDesk& states,
-                     const Actions& actions, QSettings& settings, QWidget* parent)
+DrivePage::DrivePage(DriveSession& session, Heart& heart, TakeDesk& desk, HandlingDesk& handling,
+                     StatesDesk& states, const Actions& actions, QSettings& settings, QWidget* parent)
     : QWidget(parent),
       session_(session),
       desk_(desk),
       settings_(settings),
-      view_(new ViewWidget(session)),
+      view_(new ViewWidget(session, heart)),
       ledger_(new LedgerColumn),
       tape_(new Tape(session)),
       transport_(new Transport(session, desk, actions)),
@@ -91,7 +91,7 @@ DrivePage::DrivePage(DriveSession& session, TakeDesk& desk, HandlingDesk& handli
   layout->addWidget(rows_);
   connect_tape();
   connect_ledger();
-  connect(view_, &ViewWidget::frame_passed, this, &DrivePage::pass_frame);
+  connect(&heart, &Heart::beat, this, &DrivePage::pass_frame);
   connect(view_, &ViewWidget::driving_changed, this, [this](bool driving) {
     if (driving) ask_about(kNoPiece);
   });
@@ -294,7 +294,7 @@ void DrivePage::show_legend() {
                           ? 0
                           : differences(session_.shown().take.profile, session_.profile()).size();
   if (differ > 0)
-    lines.push_back({theme::kInk2,
+    lines.push_back({theme::ink2(),
                      Qt::NoPen,
                      differ == 1
                          ? tr("1 value is not as yours: %1 takes it over").arg(take_over_key_)

@@ -7,6 +7,7 @@
 #include <utility>
 
 #include "actions.h"
+#include "session/heart.h"
 #include "session/take_desk.h"
 #include "viewport/overlay_lines.h"
 
@@ -31,7 +32,7 @@ class ViewWidget;
 class DrivePage : public QWidget {
   Q_OBJECT
  public:
-  DrivePage(DriveSession& session, TakeDesk& desk, HandlingDesk& handling, StatesDesk& states,
+  DrivePage(DriveSession& session, Heart& heart, TakeDesk& desk, HandlingDesk& handling, StatesDesk& states,
             const Actions& actions, QSettings& settings, QWidget* parent = nullptr);
   ~DrivePage() override;  // Remembers how it was arranged.
 

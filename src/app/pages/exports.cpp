@@ -8,6 +8,7 @@
 #include <QSvgGenerator>
 
 #include "lagniappe/files.h"
+#include "theme/theme.h"
 
 namespace lagniappe::app {
 namespace {
@@ -50,7 +51,7 @@ QByteArray pdf(const QSize& size, const QString& title, const std::function<void
 QByteArray png(const QSize& size, const std::function<void(QCPPainter&)>& paint) {
   QImage image(size * kSharper, QImage::Format_RGB32);
   image.setDevicePixelRatio(kSharper);
-  image.fill(Qt::white);
+  image.fill(theme::colours().field);
   QCPPainter painter(&image);
   paint(painter);
   painter.end();

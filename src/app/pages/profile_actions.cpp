@@ -55,6 +55,15 @@ void ProfileActions::open(const QString& path) {
     desk_.keep_snapshot(tr("not saved when %1 was opened").arg(QString::fromStdString(profile->name)));
   desk_.open(path, *profile);
   emit opened(path);
+  QFile file(path);
+  QStringList said;
+  if (file.open(QIODevice::ReadOnly)) {
+    for (const std::string& word : old_words_in(file.readAll().toStdString()))
+      said += QString::fromStdString(word);
+  }
+  if (!said.isEmpty())
+    emit problem(tr("%1 was written with words of before").arg(QFileInfo(path).fileName()),
+                 tr("It says the same: %1.").arg(said.join("; ")));
 }
 
 void ProfileActions::show_enabled() { actions_[Act::TakeOver]->setEnabled(desk_.differs_from_take()); }

@@ -43,7 +43,7 @@ Sheet sheet_for(const QRectF& area, const QRectF& metres, Project project) {
 }
 
 void paint_course(QPainter& painter, const Sheet& sheet, const Place& place) {
-  painter.setPen(QPen(theme::kInk2, 0.6));
+  painter.setPen(QPen(theme::ink2(), 0.6));
   const auto point = [&](const LineVertex& v) {
     return sheet.at(place.drawn.origin_C + Vec3(v.position[0], v.position[1], v.position[2]));
   };
@@ -83,7 +83,7 @@ void paint_scale(QPainter& painter, const Sheet& sheet) {
   }
   const QPointF from(sheet.area.left() + 8, sheet.area.bottom() - 8),
       to = from + QPointF(metres * sheet.scale, 0);
-  painter.setPen(QPen(theme::kInk, 1.5));
+  painter.setPen(QPen(theme::ink(), 1.5));
   painter.drawLine(from, to);
   for (const QPointF& end : {from, to}) painter.drawLine(end - QPointF(0, 4), end + QPointF(0, 4));
   painter.setFont(theme::number_font(11));
@@ -93,8 +93,8 @@ void paint_scale(QPainter& painter, const Sheet& sheet) {
 void paint_sheet(QPainter& painter, const Sheet& sheet, const QString& title, const Recording& shown,
                  const std::vector<std::shared_ptr<const Ghost>>& ghosts) {
   painter.save();
-  painter.setPen(QPen(theme::kRule, 1));
-  painter.setBrush(theme::kSheet);
+  painter.setPen(QPen(theme::rule(), 1));
+  painter.setBrush(theme::sheet());
   painter.drawRect(sheet.area);
   painter.setClipRect(sheet.area);
   paint_course(painter, sheet, *shown.place);
@@ -103,7 +103,7 @@ void paint_sheet(QPainter& painter, const Sheet& sheet, const QString& title, co
   paint_way(painter, sheet, shown.run, theme::shown_style());
   paint_scale(painter, sheet);
   painter.setFont(theme::text_font(12, true));
-  painter.setPen(theme::kInk);
+  painter.setPen(theme::ink());
   painter.drawText(sheet.area.adjusted(8, 6, 0, 0), Qt::AlignTop | Qt::AlignLeft, title);
   painter.restore();
 }
@@ -113,7 +113,7 @@ void paint_sheet(QPainter& painter, const Sheet& sheet, const QString& title, co
 void paint_plan(QPainter& painter, const QSize& size, const Recording& shown,
                 const std::vector<std::shared_ptr<const Ghost>>& ghosts) {
   painter.setRenderHint(QPainter::Antialiasing);
-  painter.fillRect(QRect(QPoint(), size), theme::kPaper);
+  painter.fillRect(QRect(QPoint(), size), theme::paper());
   QRectF above = reach_of(shown.run, from_above), side = reach_of(shown.run, from_side);
   for (const auto& ghost : ghosts) {
     above = above.united(reach_of(ghost->recording->run, from_above));
@@ -124,7 +124,7 @@ void paint_plan(QPainter& painter, const QSize& size, const Recording& shown,
   plan.setHeight(all.height() * kPlanShare);
   elevation.setTop(plan.bottom() + 10.0);
   painter.setFont(theme::text_font(14, true));
-  painter.setPen(theme::kInk);
+  painter.setPen(theme::ink());
   QString title = QString::fromStdString(shown.place->course.name + ", " + shown.take.profile.name);
   if (!shown.take.about.name.empty()) title += ": " + QString::fromStdString(shown.take.about.name);
   painter.drawText(QRectF(all.left(), 0, all.width(), kMargin), Qt::AlignVCenter | Qt::AlignLeft, title);

@@ -40,11 +40,11 @@ void paint_way(QPainter& painter, const QRectF& r, const QVariantList& points) {
   fit.scale(scale, scale);
   fit.translate(-box.center().x(), -box.center().y());
   way = fit.map(way);
-  painter.setPen(QPen(theme::kTeal, 1.5));
+  painter.setPen(QPen(theme::teal(), 1.5));
   painter.setBrush(Qt::NoBrush);
   painter.drawPolyline(way);
   painter.setPen(Qt::NoPen);
-  painter.setBrush(theme::kTeal);
+  painter.setBrush(theme::teal());
   painter.drawEllipse(way.last(), 2.5, 2.5);
 }
 
@@ -58,8 +58,8 @@ class TakeRow : public QStyledItemDelegate {
     painter->setRenderHint(QPainter::Antialiasing);
     const QRectF r = QRectF(option.rect).adjusted(2, 1, -2, -1);
     const bool chosen = option.state & QStyle::State_Selected;
-    painter->setPen(chosen ? QPen(theme::kTeal, 1.5) : Qt::NoPen);
-    painter->setBrush(chosen || (option.state & QStyle::State_MouseOver) ? QColor(Qt::white)
+    painter->setPen(chosen ? QPen(theme::teal(), 1.5) : Qt::NoPen);
+    painter->setBrush(chosen || (option.state & QStyle::State_MouseOver) ? theme::colours().field
                                                                          : QColor(Qt::transparent));
     painter->drawRoundedRect(r, 6, 6);
     const QRectF picture(r.left() + 3, r.top() + 1, kPicture, kPicture);
@@ -67,17 +67,17 @@ class TakeRow : public QStyledItemDelegate {
     const QRectF text = r.adjusted(kPicture + 9, 4, -20, -3);
     const bool shown = index.data(kShown).toBool();
     painter->setFont(theme::text_font(12, shown));
-    painter->setPen(theme::kInk);
+    painter->setPen(theme::ink());
     painter->drawText(text, Qt::AlignTop | Qt::AlignLeft,
                       painter->fontMetrics().elidedText(index.data(Qt::DisplayRole).toString(), Qt::ElideRight,
                                                         int(text.width())));
     painter->setFont(theme::text_font(11));
-    painter->setPen(theme::kInk2);
+    painter->setPen(theme::ink2());
     painter->drawText(
         text, Qt::AlignBottom | Qt::AlignLeft,
         painter->fontMetrics().elidedText(index.data(kSub).toString(), Qt::ElideRight, int(text.width())));
     if (index.data(kStar).toBool())
-      theme::icon("star", theme::kGold).paint(painter, QRect(int(r.right()) - 18, int(r.top()) + 5, 14, 14));
+      theme::icon("star", theme::gold()).paint(painter, QRect(int(r.right()) - 18, int(r.top()) + 5, 14, 14));
     painter->restore();
   }
 };

@@ -2,6 +2,7 @@
 #include "session/states_desk.h"
 
 #include <QThreadPool>
+#include "session/table_base.h"
 
 namespace lagniappe::app {
 namespace {
@@ -46,7 +47,10 @@ StatesDesk::~StatesDesk() {
   QThreadPool::globalInstance()->waitForDone();
 }
 
-bool StatesDesk::change(const StateTable& table, const QString& what, int gesture) {
+bool StatesDesk::change(const StateTable& wanted, const QString& what, int gesture) {
+  StateTable table = wanted;
+  // So that its file can say what differs: rows in the order of the table that it is based on, then its own.
+  if (table.based_on_built_in) table.transitions = based_on_built_in(table).transitions;
   const auto chart = StateChart::make(table);
   if (!chart) {
     emit handling_.refused(tr("%1: the table stays as it was").arg(what),

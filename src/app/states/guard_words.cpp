@@ -27,7 +27,7 @@ QString story_html(const std::string& guard, const GuardStory& story) {
   for (std::size_t p = 0; p < story.verdict.parts.size(); ++p) {
     const GuardPart& part = story.verdict.parts[p];
     QString line = QString("<span style='color:%1'>%2</span> <code>%3</code>")
-                       .arg((part.holds ? theme::kMoss : theme::kBrick).name(),
+                       .arg((part.holds ? theme::moss() : theme::brick()).name(),
                             part.holds ? "\u2713" : "\u2717", part_words(guard, part).toHtmlEscaped());
     line += part.holds ? StatesDesk::tr(" holds") : StatesDesk::tr(" does not");
     if (p < story.since.size()) line += ", " + since_words(story.since[p], story.for_ever[p]);

@@ -23,27 +23,25 @@ QFont in_points(QFont font) {
 }
 
 // The colours of Lua, from the theme.
-QsciLexerLua* lexer_for(QObject* parent) {
-  auto* lexer = new QsciLexerLua(parent);
+void colour(QsciLexer* lexer) {
   const QFont font = in_points(theme::number_font(12));
   lexer->setDefaultFont(font);
   lexer->setFont(font);
-  lexer->setPaper(Qt::white);
-  lexer->setDefaultPaper(Qt::white);
-  lexer->setColor(theme::kInk);
+  lexer->setPaper(theme::colours().field);
+  lexer->setDefaultPaper(theme::colours().field);
+  lexer->setColor(theme::ink());
   const std::pair<int, QColor> colours[] = {
-      {QsciLexerLua::Keyword, theme::kPlum},     {QsciLexerLua::Number, theme::kTeal},
-      {QsciLexerLua::String, theme::kMoss},      {QsciLexerLua::Comment, theme::kInk2},
-      {QsciLexerLua::LineComment, theme::kInk2}, {QsciLexerLua::Operator, theme::kBrick}};
+      {QsciLexerLua::Keyword, theme::plum()},     {QsciLexerLua::Number, theme::teal()},
+      {QsciLexerLua::String, theme::moss()},      {QsciLexerLua::Comment, theme::ink2()},
+      {QsciLexerLua::LineComment, theme::ink2()}, {QsciLexerLua::Operator, theme::brick()}};
   for (const auto& [style, colour] : colours) lexer->setColor(colour, style);
-  return lexer;
 }
 
 }  // namespace
 
 LuaEditor::LuaEditor(Kind kind, QWidget* parent) : QsciScintilla(parent), kind_(kind) {
   setObjectName("lua");
-  setLexer(lexer_for(this));
+  setLexer(new QsciLexerLua(this));
   complete_from({});
   setUtf8(true);
   setEolMode(QsciScintilla::EolUnix);
@@ -51,30 +49,40 @@ LuaEditor::LuaEditor(Kind kind, QWidget* parent) : QsciScintilla(parent), kind_(
     setMarginWidth(margin, kind == Kind::Script && margin == 0 ? 18 : 0);
   if (kind == Kind::Script) setMarginLineNumbers(0, true);
   setMarginsFont(in_points(theme::number_font(9)));
-  setMarginsBackgroundColor(theme::kPaper);
-  setMarginsForegroundColor(theme::kInk2);
   setWrapMode(QsciScintilla::WrapWord);
   setAutoCompletionSource(QsciScintilla::AcsAPIs);
   setAutoCompletionThreshold(kLettersUntilList);
   setAutoCompletionCaseSensitivity(false);
   setBraceMatching(QsciScintilla::SloppyBraceMatch);
-  setCaretForegroundColor(theme::kInk);
-  setSelectionBackgroundColor(QColor(0xF3, 0xE3, 0xC2));
   setFrameShape(QFrame::StyledPanel);
   SendScintilla(SCI_SETHSCROLLBAR, 0ul);
   SendScintilla(SCI_SETTABWIDTH, 2ul);
   indicatorDefine(QsciScintilla::SquiggleIndicator, int(kWrong));
-  setIndicatorForegroundColor(theme::kBrick, int(kWrong));
   indicatorDefine(QsciScintilla::StraightBoxIndicator, int(kHolds));
   indicatorDefine(QsciScintilla::StraightBoxIndicator, int(kFails));
-  setIndicatorForegroundColor(theme::kMoss, int(kHolds));
-  setIndicatorForegroundColor(theme::kBrick, int(kFails));
   for (const unsigned long indicator : {kHolds, kFails}) {
     SendScintilla(SCI_INDICSETALPHA, indicator, 34l);
     SendScintilla(SCI_INDICSETOUTLINEALPHA, indicator, 120l);
     SendScintilla(SCI_INDICSETUNDER, indicator, 1l);
   }
+  colour_all();
   connect(this, &QsciScintilla::textChanged, this, &LuaEditor::look);
+}
+
+void LuaEditor::colour_all() {
+  colour(lexer());
+  setMarginsBackgroundColor(theme::paper());
+  setMarginsForegroundColor(theme::ink2());
+  setCaretForegroundColor(theme::ink());
+  setSelectionBackgroundColor(theme::colours().chosen);
+  setIndicatorForegroundColor(theme::brick(), int(kWrong));
+  setIndicatorForegroundColor(theme::moss(), int(kHolds));
+  setIndicatorForegroundColor(theme::brick(), int(kFails));
+}
+
+void LuaEditor::changeEvent(QEvent* event) {
+  QsciScintilla::changeEvent(event);
+  if (event->type() == QEvent::PaletteChange && lexer() != nullptr) colour_all();
 }
 
 void LuaEditor::set_memory(const std::vector<std::string>& slots_of_table) {

@@ -28,8 +28,10 @@ class LuaEditor : public QsciScintilla {
 
  protected:
   void keyPressEvent(QKeyEvent* event) override;
+  void changeEvent(QEvent* event) override;
 
  private:
+  void colour_all();
   bool list_would_be_on_a_screen() const;
   void complete_from(const std::vector<std::string>& slots_of_table);
   void look();

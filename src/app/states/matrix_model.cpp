@@ -122,20 +122,20 @@ void MatrixDelegate::paint(QPainter* painter, const QStyleOptionViewItem& option
   painter->setClipRect(option.rect);
   const bool empty = cell.rows.empty();
   if (empty) {
-    if (cell.itself) painter->fillRect(area, QBrush(theme::kRule, Qt::BDiagPattern));
-    painter->setPen(QPen(theme::kRule, 1, Qt::DotLine));
+    if (cell.itself) painter->fillRect(area, QBrush(theme::rule(), Qt::BDiagPattern));
+    painter->setPen(QPen(theme::rule(), 1, Qt::DotLine));
     painter->drawRect(area);
   } else {
-    QColor heat = theme::kGold;
+    QColor heat = theme::gold();
     const double most = double(std::max<std::size_t>(matrix.most_fired(), 1));
     heat.setAlpha(
         cell.fired == 0 ? 0 : int(kHeat * std::min(1.0, std::log1p(double(cell.fired)) / std::log1p(most))));
-    painter->setPen(QPen(theme::kRule, 1));
-    painter->setBrush(theme::kSheet);
+    painter->setPen(QPen(theme::rule(), 1));
+    painter->setBrush(theme::sheet());
     painter->drawRoundedRect(area, 3, 3);
     painter->setBrush(heat);
     painter->drawRoundedRect(area, 3, 3);
-    if (cell.shadowed) painter->fillRect(area, QBrush(theme::kBrick, Qt::FDiagPattern));
+    if (cell.shadowed) painter->fillRect(area, QBrush(theme::brick(), Qt::FDiagPattern));
     paint_guards(*painter, area.adjusted(4, 1, -3, -1), cell);
     paint_count(*painter, area.adjusted(3, 2, -4, -1), cell);
   }
@@ -149,7 +149,7 @@ void MatrixDelegate::paint(QPainter* painter, const QStyleOptionViewItem& option
     painter->drawLine(option.rect.bottomLeft(), option.rect.bottomRight());
   }
   if (option.state & QStyle::State_Selected) {
-    painter->setPen(QPen(theme::kGold, 2));
+    painter->setPen(QPen(theme::gold(), 2));
     painter->drawRoundedRect(area, 3, 3);
   }
   painter->restore();
@@ -160,7 +160,7 @@ void MatrixDelegate::paint_guards(QPainter& painter, const QRect& area, const St
   QFont font = theme::number_font(kGuardPixels);
   font.setItalic(cell.own == 0);
   painter.setFont(font);
-  painter.setPen(cell.own == 0 ? theme::kInk2 : theme::kInk);
+  painter.setPen(cell.own == 0 ? theme::ink2() : theme::ink());
   const int height = QFontMetrics(font).height() - 2;
   const int most = std::clamp(area.height() / height, 1, kMostLines);
   int y = area.top();
@@ -179,10 +179,10 @@ void MatrixDelegate::paint_count(QPainter& painter, const QRect& area, const Sta
   const QRect at(area.right() - metrics.horizontalAdvance(text) - 3, area.bottom() - metrics.height() + 2,
                  metrics.horizontalAdvance(text) + 5, metrics.height() - 1);
   painter.setPen(Qt::NoPen);
-  painter.setBrush(cell.fired > 0 ? theme::kTeal : theme::kPaper);
+  painter.setBrush(cell.fired > 0 ? theme::teal() : theme::paper());
   painter.drawRoundedRect(at, 3, 3);
   painter.setFont(font);
-  painter.setPen(cell.fired > 0 ? theme::kSheet : theme::kBrick);
+  painter.setPen(cell.fired > 0 ? theme::sheet() : theme::brick());
   painter.drawText(at, Qt::AlignCenter, text);
 }
 

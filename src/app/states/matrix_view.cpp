@@ -52,14 +52,14 @@ void StateHeader::paintSection(QPainter* painter, const QRect& rect, int section
   const QRect area = rect.adjusted(1, 1, -2, -2);
   painter->save();
   painter->setRenderHint(QPainter::Antialiasing);
-  const QColor colour = state ? theme::state_colour(*state, desk_.chart()) : theme::kPaper;
-  painter->setPen(state ? QPen(Qt::NoPen) : QPen(theme::kInk2, 1, Qt::DashLine));
+  const QColor colour = state ? theme::state_colour(*state, desk_.chart()) : theme::paper();
+  painter->setPen(state ? QPen(Qt::NoPen) : QPen(theme::ink2(), 1, Qt::DashLine));
   painter->setBrush(colour);
   painter->drawRoundedRect(area, 3, 3);
   QFont font = theme::text_font(11, state.has_value());
   font.setItalic(!state);
   painter->setFont(font);
-  painter->setPen(state ? theme::ink_on(colour) : theme::kInk);
+  painter->setPen(state ? theme::ink_on(colour) : theme::ink());
   const bool now =
       state && orientation() == Qt::Vertical && desk_.subject() != nullptr && *state == desk_.state_now();
   const QRect inside = area.adjusted(now ? 16 : 6, 0, -3, 0);
@@ -72,7 +72,7 @@ void StateHeader::paintSection(QPainter* painter, const QRect& rect, int section
     painter->setBrush(theme::ink_on(colour));
     painter->drawPolygon(QPolygonF({tip, tip + QPointF(-7, -5), tip + QPointF(-7, 5)}));
     painter->setBrush(Qt::NoBrush);
-    painter->setPen(QPen(theme::kGold, 2.5));
+    painter->setPen(QPen(theme::gold(), 2.5));
     painter->drawRoundedRect(area.adjusted(1, 1, -1, -1), 3, 3);
   }
   painter->restore();

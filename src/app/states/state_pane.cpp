@@ -72,6 +72,8 @@ StatePane::StatePane(StatesDesk& desk, HandlingDesk& handling, DriveSession& ses
           button("columns-2", tr("Duplicate"), tr("The same again under another name, with its transitions"))),
       remove_(
           button("trash-2", tr("Delete"), tr("With its transitions; what is like it keeps what it had of it"))),
+      base_(new BaseLine),
+      gone_(new BaseLine),
       inside_(nullptr) {
   setObjectName("sidePage");
   setAttribute(Qt::WA_StyledBackground);
@@ -136,6 +138,7 @@ QWidget* StatePane::make_form() {
   exit_->setAccessibleName(tr("Action on leaving"));
   script_->setAccessibleName(tr("Script"));
   form->addRow(tr("Name"), name_);
+  form->addRow(base_);
   form->addRow(tr("Is like"), like_);
   form->addRow(tr("Group"), group_);
   form->addRow(tr("Behaviour"), behaviour_);
@@ -164,6 +167,7 @@ QWidget* StatePane::make_table_form() {
       tr("Numbers that guards and scripts keep, by their names with blanks between: memory.breath"));
   fallback_->setToolTip(tr("Where one begins in the air, and goes when a script fails"));
   form->addRow(title);
+  form->addRow(gone_);
   form->addRow(tr("Slots"), slots_);
   form->addRow(tr("Falls back to"), fallback_);
   connect(slots_, &QLineEdit::editingFinished, this, [this] {
@@ -180,6 +184,14 @@ QWidget* StatePane::make_table_form() {
 }
 
 void StatePane::connect_fields() {
+  connect(base_, &BaseLine::put_back, this, [this] {
+    const QString name = qt(spec().name);
+    desk_.change(with_put_back(desk_.table(), spec().name), tr("put back %1").arg(name));
+  });
+  connect(gone_, &BaseLine::put_back, this, [this] {
+    desk_.change(with_states_put_back(desk_.table()),
+                 tr("put back %1").arg(joined(states_gone(desk_.table()))));
+  });
   connect(name_, &QLineEdit::editingFinished, this, [this] {
     const std::string name = name_->text().trimmed().toStdString();
     if (showing_ || name == spec().name) return;
@@ -304,8 +316,18 @@ void StatePane::show_spec() {
       : s.overrides.size() == 1 ? tr("One value is its own; a card marks it.")
                                 : tr("%1 values are its own; a card marks them.").arg(s.overrides.size()));
   fault_->setVisible(!fault_->text().isEmpty());
+  show_base();
   showing_ = false;
   for (Card* made_card : cards_) made_card->show_profiles();
+}
+
+// What of the state, and of the table, is as it is built in.
+void StatePane::show_base() {
+  base_->show_standing(standing_of(desk_.table(), spec().name), tr("this state"));
+  const std::vector<std::string> gone = states_gone(desk_.table());
+  gone_->show_text(
+      gone.empty() ? QString() : tr("Deleted here, but in the built-in table: %1.").arg(joined(gone)),
+      !gone.empty());
 }
 
 void StatePane::change_state(const std::function<void(StateSpec&)>& change, const QString& what, int gesture) {

@@ -6,6 +6,7 @@
 
 #include "cards/drawings.h"
 #include "session/state_values.h"
+#include "states/base_line.h"
 
 class QComboBox;
 class QLabel;
@@ -29,6 +30,8 @@ class StatePane : public QWidget {
   Card* card(const QString& id) const;
   QLineEdit& name_field() { return *name_; }
   QLineEdit& slots_field() { return *slots_; }
+  BaseLine& base_line() { return *base_; }
+  BaseLine& gone_line() { return *gone_; }
 
   // Of the shown state; undone like any change.
   void add();
@@ -46,6 +49,7 @@ class StatePane : public QWidget {
   void make_cards();
   void connect_fields();
   void show_spec();
+  void show_base();
   void change_state(const std::function<void(StateSpec&)>& change, const QString& what, int gesture = 0);
   const StateSpec& spec() const { return desk_.table().states[std::size_t(state())]; }
 
@@ -58,6 +62,7 @@ class StatePane : public QWidget {
   LuaEditor *enter_, *exit_, *script_;
   QLabel *script_label_, *overrides_, *fault_;
   QPushButton *add_, *copy_, *remove_;
+  BaseLine *base_, *gone_;
   QVBoxLayout* inside_;
   std::vector<Card*> cards_;
   int gesture_ = 0;

@@ -47,6 +47,7 @@ TransitionPane::TransitionPane(StatesDesk& desk, QWidget* parent)
       remove_(new QPushButton(theme::icon("trash-2"), tr("Remove"))),
       before_(new QPushButton(theme::icon("chevron-left"), {})),
       after_(new QPushButton(theme::icon("chevron-right"), {})),
+      base_(new BaseLine),
       editing_(new QWidget),
       firing_row_(nullptr) {
   setObjectName("sidePage");
@@ -80,6 +81,7 @@ void TransitionPane::lay_out() {
   column->setSpacing(6);
   column->addWidget(title_);
   column->addWidget(remark_);
+  column->addWidget(base_);
   column->addWidget(editing_);
   auto* buttons = new QHBoxLayout;
   buttons->addWidget(add_);
@@ -89,6 +91,10 @@ void TransitionPane::lay_out() {
 }
 
 void TransitionPane::connect_parts() {
+  connect(base_, &BaseLine::put_back, this, [this] {
+    const auto [from, to] = ends();
+    desk_.change(with_put_back(desk_.table(), from, to), tr("put back %1 to %2").arg(qt(from), qt(to)));
+  });
   connect(add_, &QPushButton::clicked, this, &TransitionPane::add_transition);
   connect(remove_, &QPushButton::clicked, this, &TransitionPane::remove_transition);
   connect(which_, &QComboBox::currentIndexChanged, this, [this] {
@@ -168,6 +174,7 @@ void TransitionPane::show_cell() {
   if (!cell) {
     title_->setText(tr("Choose a cell: its row is left for its column when its guard holds."));
     editing_->hide();
+    base_->hide();
     add_->hide();
     remove_->hide();
     return;
@@ -197,7 +204,22 @@ void TransitionPane::show_cell() {
                  : tr("Never taken: another transition is asked before it and holds whenever it does."));
     remark_->show();
   }
+  show_base();
   show_row();
+}
+
+std::pair<std::string, std::string> TransitionPane::ends() const {
+  const auto [source, column] = *desk_.chosen();
+  return {desk_.matrix().sources()[source].name, desk_.table().states[column].name};
+}
+
+// A cell that holds only what a group hands down says nothing of itself.
+void TransitionPane::show_base() {
+  const auto [from, to] = ends();
+  const Standing standing = standing_of(desk_.table(), from, to);
+  base_->show_standing(standing, tr("this transition"));
+  const auto& content = desk_.matrix().cell(desk_.chosen()->source, desk_.chosen()->column);
+  if (standing == Standing::BuiltIn && content.own == 0) base_->hide();
 }
 
 void TransitionPane::show_row() {

@@ -5,6 +5,7 @@
 #include <QWidget>
 
 #include "session/states_desk.h"
+#include "states/base_line.h"
 
 class QComboBox;
 class QDoubleSpinBox;
@@ -26,6 +27,7 @@ class TransitionPane : public QWidget {
   void remove_transition();
   void go_to_firing(int direction);
   LuaEditor& guard() { return *guard_; }
+  BaseLine& base_line() { return *base_; }
   QString parts_text() const;
 
  signals:
@@ -38,6 +40,8 @@ class TransitionPane : public QWidget {
   QWidget* make_numbers();
   std::optional<std::size_t> row() const;
   void show_cell();
+  void show_base();
+  std::pair<std::string, std::string> ends() const;  // Of the chosen cell.
   void show_row();
   void show_now();
   void show_fault();
@@ -51,6 +55,7 @@ class TransitionPane : public QWidget {
   QSpinBox* priority_;
   QDoubleSpinBox* stay_;
   QPushButton *add_, *remove_, *before_, *after_;
+  BaseLine* base_;
   QWidget *editing_, *firing_row_;
   int gesture_ = 0;
   bool showing_ = false;

@@ -98,7 +98,7 @@ QString WhyPane::here() const {
     --f;
     text += tr("<br><a href='%1' style='color:%2'>%3</a> %4: <code>%5</code>")
                 .arg(f->tick)
-                .arg(theme::kTeal.name())
+                .arg(theme::teal().name())
                 .arg(desk_.time_text(f->tick), firing_words(desk_, *f).toHtmlEscaped(),
                      firing_guard_words(desk_, *f).toHtmlEscaped());
   }

@@ -6,17 +6,18 @@
 namespace lagniappe::app {
 
 std::span<const EventMark> event_marks() {
+  using theme::Colours;
   static const EventMark marks[] = {
-      {Event::Jump, 0, MarkShape::Hop, theme::kSky, "jump"},
-      {Event::JumpRefused, 0, MarkShape::Cross, theme::kBrick, "refused jump"},
-      {Event::Landing, 0, MarkShape::Rest, theme::kPlum, "landing"},
-      {Event::Step, 1, MarkShape::Rise, theme::kGold, "step"},
-      {Event::StepRefused, 1, MarkShape::Cross, theme::kBrick, "refused step"},
-      {Event::Snap, 1, MarkShape::Drop, theme::kInk2, "snap"},
-      {Event::Wall, 2, MarkShape::Bar, theme::kPlum, "wall"},
-      {Event::Ceiling, 2, MarkShape::Roof, theme::kSky, "ceiling"},
-      {Event::PushOut, 2, MarkShape::Diamond, theme::kBrick, "push-out"},
-      {Event::Pushed, 2, MarkShape::Arrow, theme::kGold, "pushed by a piece"},
+      {Event::Jump, 0, MarkShape::Hop, &Colours::sky, "jump"},
+      {Event::JumpRefused, 0, MarkShape::Cross, &Colours::brick, "refused jump"},
+      {Event::Landing, 0, MarkShape::Rest, &Colours::plum, "landing"},
+      {Event::Step, 1, MarkShape::Rise, &Colours::gold, "step"},
+      {Event::StepRefused, 1, MarkShape::Cross, &Colours::brick, "refused step"},
+      {Event::Snap, 1, MarkShape::Drop, &Colours::ink2, "snap"},
+      {Event::Wall, 2, MarkShape::Bar, &Colours::plum, "wall"},
+      {Event::Ceiling, 2, MarkShape::Roof, &Colours::sky, "ceiling"},
+      {Event::PushOut, 2, MarkShape::Diamond, &Colours::brick, "push-out"},
+      {Event::Pushed, 2, MarkShape::Arrow, &Colours::gold, "pushed by a piece"},
   };
   return marks;
 }

@@ -7,6 +7,7 @@
 #include <span>
 
 #include "lagniappe/run.h"
+#include "theme/theme.h"
 
 namespace lagniappe::app {
 
@@ -16,7 +17,7 @@ struct EventMark {
   Event event;
   int row;  // Of the contacts lane, from the top.
   MarkShape shape;
-  QColor colour;
+  QColor theme::Colours::*colour;
   const char* text;
 };
 

@@ -35,12 +35,12 @@ class SecondsTicker : public QCPAxisTicker {
 
 void style_axis(QCPAxis* axis) {
   axis->setTickLabelFont(theme::number_font(10));
-  axis->setTickLabelColor(theme::kInk2);
-  axis->setBasePen(QPen(theme::kRule));
-  axis->setTickPen(QPen(theme::kRule));
+  axis->setTickLabelColor(theme::ink2());
+  axis->setBasePen(QPen(theme::rule()));
+  axis->setTickPen(QPen(theme::rule()));
   axis->setSubTickPen(Qt::NoPen);
-  axis->grid()->setPen(QPen(theme::kRule, 1, Qt::SolidLine));
-  axis->grid()->setZeroLinePen(QPen(theme::kRule, 1));
+  axis->grid()->setPen(QPen(theme::rule(), 1, Qt::SolidLine));
+  axis->grid()->setZeroLinePen(QPen(theme::rule(), 1));
   axis->setNumberFormat("g");
   axis->setNumberPrecision(6);
 }
@@ -59,11 +59,18 @@ Tape::Tape(DriveSession& session, QWidget* parent, Third third)
   setFocusPolicy(Qt::TabFocus);
   setMouseTracking(true);
   setMinimumHeight(third == Third::Contacts ? kLeastHeight : kLeastWithoutCurves);
-  setBackground(QBrush(theme::kSheet));
   setNoAntialiasingOnDrag(false);
   setAccessibleName(tr("Tape"));
   since_replot_.start();
+  setBackground(QBrush(theme::sheet()));
   build_lanes();
+}
+
+void Tape::changeEvent(QEvent* event) {
+  QCustomPlot::changeEvent(event);
+  if (event->type() != QEvent::PaletteChange) return;
+  setBackground(QBrush(theme::sheet()));
+  set_curves(curve_keys_);  // Made anew, in the present colours.
 }
 
 QCPAxisRect* Tape::add_lane(int row, int height) {
@@ -146,7 +153,7 @@ void Tape::add_curve(int row, const QString& key) {
   // Its name, inside the lane.
   new LanePainter(curve.rect, [title = curve_title(curve)](QPainter& painter, const LaneView& view) {
     painter.setFont(theme::text_font(11));
-    painter.setPen(theme::kInk2);
+    painter.setPen(theme::ink2());
     painter.drawText(view.area.adjusted(6, 1, 0, 0), Qt::AlignTop | Qt::AlignLeft, title);
   });
   curves_.push_back(curve);

@@ -87,7 +87,7 @@ void paint_states(QPainter& painter, const LaneView& view, const TapeIndex& inde
     drawn_to = r.right();
     const QColor colour = theme::state_colour(from->state, chart);
     painter.fillRect(r, colour);
-    if (r.width() > 3.0) painter.fillRect(QRectF(r.right() - 1.0, r.top(), 1.0, r.height()), theme::kSheet);
+    if (r.width() > 3.0) painter.fillRect(QRectF(r.right() - 1.0, r.top(), 1.0, r.height()), theme::sheet());
     if (!with_names || r.width() < kShortestName) continue;
     painter.setPen(theme::ink_on(colour));
     const QString name = QString::fromUtf8(chart.name_of(from->state).data());
@@ -101,9 +101,9 @@ void paint_contacts(QPainter& painter, const LaneView& view, const TapeIndex& in
   const double row = view.area.height() / kContactRows;
   const double ground = view.area.top() + row - 2.5;
   paint_band(painter, view, index.stretches(Event::OnGround), rate, visible, ground,
-             QPen(theme::kMoss, 3, Qt::SolidLine, Qt::FlatCap));
+             QPen(theme::moss(), 3, Qt::SolidLine, Qt::FlatCap));
   paint_band(painter, view, index.stretches(Event::Carried), rate, visible, ground - 3.5,
-             QPen(theme::kSky, 2, Qt::DotLine, Qt::FlatCap));
+             QPen(theme::sky(), 2, Qt::DotLine, Qt::FlatCap));
   painter.setRenderHint(QPainter::Antialiasing);
   for (const EventMark& mark : event_marks()) {
     const double y = view.area.top() + row * (mark.row + 0.5) - (mark.row == 0 ? 2.0 : 0.0);
@@ -111,13 +111,13 @@ void paint_contacts(QPainter& painter, const LaneView& view, const TapeIndex& in
     each_visible(view, index.stretches(mark.event), visible, rate, [&](const Stretch& s) {
       const double x = view.x(double(s.first) / rate), end = view.x(double(s.last) / rate);
       if (end - x > kMarkSize) {
-        painter.setPen(QPen(mark.colour, 1));
+        painter.setPen(QPen(theme::colours().*mark.colour, 1));
         painter.drawLine(QPointF(x, y), QPointF(std::min(end, view.area.right()), y));
       }
       if (x - last_x < kClosest) return;
       last_x = x;
       if (x >= view.area.left() - 2.0 && x <= view.area.right() + 2.0)
-        paint_mark(painter, mark.shape, mark.colour, {x, y}, kMarkSize);
+        paint_mark(painter, mark.shape, theme::colours().*mark.colour, {x, y}, kMarkSize);
     });
   }
   painter.setRenderHint(QPainter::Antialiasing, false);
@@ -146,17 +146,17 @@ void paint_inputs(QPainter& painter, const LaneView& view, TapeIndex& index, con
     const double share = stick.bounds(t, last).high;
     if (share <= 0.0) continue;
     const QRectF r = span_of(view, {t, last}, rate, base - share * (kInputRow - 3), share * (kInputRow - 3));
-    painter.fillRect(wide > 3.0 ? r.adjusted(0, 0, -1, 0) : r, QColor(0x9F, 0xB0, 0xAC));
+    painter.fillRect(wide > 3.0 ? r.adjusted(0, 0, -1, 0) : r, theme::colours().stick);
   }
   double y = view.area.top() + kInputRow * 1.5;
   painter.setRenderHint(QPainter::Antialiasing);
   for (const Action action : used_actions(index)) {
     paint_band(painter, view, index.held(action), rate, visible, y,
-               QPen(theme::kTeal, 4, Qt::SolidLine, Qt::FlatCap));
+               QPen(theme::teal(), 4, Qt::SolidLine, Qt::FlatCap));
     for (const std::size_t press : index.presses(action)) {
       const double x = view.x((double(press) - 1.0) / rate);
       if (x < view.area.left() || x > view.area.right()) continue;
-      paint_mark(painter, MarkShape::Drop, theme::kInk, {x, y - 1.0}, 7.0);
+      paint_mark(painter, MarkShape::Drop, theme::ink(), {x, y - 1.0}, 7.0);
     }
     y += kInputRow;
   }
@@ -170,12 +170,12 @@ void paint_findings(QPainter& painter, const LaneView& view, const Run& run) {
     const QRectF r = span_of(view, {f.first, f.last}, run.tick_rate(), view.area.top(), view.area.height());
     const double x = view.x(double(f.first) / run.tick_rate());
     if (r.right() < view.area.left() || x > view.area.right()) continue;
-    QColor cloth = theme::kBrick;
+    QColor cloth = theme::brick();
     cloth.setAlpha(90);
     if (r.width() > 8.0) painter.fillRect(QRectF(r.left(), r.top() + 2, r.width(), 5), cloth);
-    painter.setPen(QPen(theme::kBrick, 1.4));
+    painter.setPen(QPen(theme::brick(), 1.4));
     painter.drawLine(QPointF(x, view.area.top()), QPointF(x, view.area.bottom()));
-    painter.setBrush(theme::kBrick);
+    painter.setBrush(theme::brick());
     painter.drawPolygon(
         QPolygonF({{x, view.area.top() + 1}, {x + 8, view.area.top() + 4.5}, {x, view.area.top() + 8}}));
   }
@@ -184,11 +184,11 @@ void paint_findings(QPainter& painter, const LaneView& view, const Run& run) {
 
 // Those that fall on the same pixel are drawn once.
 void paint_firings(QPainter& painter, const LaneView& view, const std::vector<std::size_t>& ticks, int rate) {
-  painter.setPen(QPen(theme::kRule, 1));
+  painter.setPen(QPen(theme::rule(), 1));
   painter.drawLine(QPointF(view.area.left(), view.area.center().y()),
                    QPointF(view.area.right(), view.area.center().y()));
   painter.setPen(Qt::NoPen);
-  painter.setBrush(theme::kInk);
+  painter.setBrush(theme::ink());
   double drawn = -1e9;
   for (const std::size_t tick : ticks) {
     const double x = view.x(double(tick) / rate);
@@ -199,7 +199,7 @@ void paint_firings(QPainter& painter, const LaneView& view, const std::vector<st
 }
 
 void paint_touched(QPainter& painter, const LaneView& view, const std::vector<Stretch>& touched, int rate) {
-  QColor band = theme::kGold;
+  QColor band = theme::gold();
   band.setAlpha(60);
   for (const Stretch& s : touched)
     painter.fillRect(span_of(view, s, rate, view.area.top(), view.area.height()), band);

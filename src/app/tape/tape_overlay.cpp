@@ -34,14 +34,14 @@ void TapeOverlay::paintEvent(QPaintEvent*) {
 void TapeOverlay::paint(QPainter& painter, const Content& content) {
   painter.setRenderHint(QPainter::Antialiasing);
   if (!content.message.isEmpty()) {
-    painter.fillRect(content.area, theme::kSheet);
+    painter.fillRect(content.area, theme::sheet());
     painter.setFont(theme::text_font(13));
-    painter.setPen(theme::kInk2);
+    painter.setPen(theme::ink2());
     return painter.drawText(content.area, Qt::AlignCenter, content.message);
   }
   for (const Label& label : content.labels) {
     painter.setFont(theme::text_font(11, label.strong));
-    painter.setPen(label.strong ? theme::kInk : theme::kInk2);
+    painter.setPen(label.strong ? theme::ink() : theme::ink2());
     painter.drawText(QRectF(8, label.y - 8, content.area.left() - 14, 16), Qt::AlignVCenter | Qt::AlignLeft,
                      label.text);
   }
@@ -49,27 +49,28 @@ void TapeOverlay::paint(QPainter& painter, const Content& content) {
   if (content.selection) {
     const QRectF r(QPointF(content.selection->first, content.area.top()),
                    QPointF(content.selection->second, content.area.bottom()));
-    QColor fill = theme::kTeal;
+    QColor fill = theme::teal();
     fill.setAlpha(34);
     painter.fillRect(r, fill);
-    painter.setPen(QPen(theme::kTeal, content.loops ? 2.0 : 1.0, content.loops ? Qt::SolidLine : Qt::DashLine));
+    painter.setPen(
+        QPen(theme::teal(), content.loops ? 2.0 : 1.0, content.loops ? Qt::SolidLine : Qt::DashLine));
     painter.drawLine(r.topLeft(), r.bottomLeft());
     painter.drawLine(r.topRight(), r.bottomRight());
   }
   if (content.parting) {
     const QPointF top(*content.parting, content.area.top());
-    painter.setPen(QPen(theme::kGold, 1.5, Qt::DashLine));
+    painter.setPen(QPen(theme::gold(), 1.5, Qt::DashLine));
     painter.drawLine(top, QPointF(top.x(), content.area.bottom()));
     painter.setPen(Qt::NoPen);
-    painter.setBrush(theme::kGold);
+    painter.setBrush(theme::gold());
     painter.drawPolygon(QPolygonF({top, top + QPointF(-5, -6), top + QPointF(5, -6)}));
   }
   if (!content.playhead) return;
-  painter.setPen(QPen(theme::kBrick, 1.5));
+  painter.setPen(QPen(theme::brick(), 1.5));
   painter.drawLine(QPointF(*content.playhead, content.area.top()),
                    QPointF(*content.playhead, content.area.bottom()));
   painter.setPen(Qt::NoPen);
-  painter.setBrush(theme::kBrick);
+  painter.setBrush(theme::brick());
   painter.drawEllipse(QPointF(*content.playhead, content.area.top() - 1.0), 4.5, 4.5);
 }
 

@@ -17,7 +17,7 @@ struct RunStyle {
   QColor colour;
   Qt::PenStyle pen;
 };
-inline RunStyle shown_style() { return {QColor(0x0F, 0x6E, 0x6E), Qt::SolidLine}; }
+RunStyle shown_style();
 RunStyle ghost_style(std::size_t n);
 
 }  // namespace lagniappe::app::theme

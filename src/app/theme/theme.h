@@ -11,17 +11,42 @@ class QApplication;
 
 namespace lagniappe::app::theme {
 
-inline const QColor kPaper(0xF4, 0xF0, 0xE6), kSheet(0xFB, 0xF8, 0xF1), kRule(0xD9, 0xD2, 0xC2),
-    kInk(0x20, 0x30, 0x3A), kInk2(0x5D, 0x6A, 0x6C), kTeal(0x0F, 0x6E, 0x6E), kGold(0xD9, 0x96, 0x2B),
-    kBrick(0xB4, 0x49, 0x2F), kMoss(0x5F, 0x7F, 0x3A), kPlum(0x6F, 0x4C, 0x7C), kSky(0x4E, 0x7F, 0xA6);
+// The two themes; every colour of the interface is in their one table.
+enum class Light { Daylight, Lantern };
+
+struct Colours {
+  QColor paper, sheet, field, rule, ink, ink2, teal, teal_deep, gold, brick, moss, plum, sky;
+  QColor chosen;                           // Ground of what is chosen in a list.
+  QColor warned, warned_ink;               // Ground and text of a warning.
+  QColor marked;                           // Text of a mark.
+  QColor stick;                            // Of the tape's lane of inputs.
+  double view_red, view_green, view_blue;  // Shares of the light in the view.
+};
+const Colours& colours_of(Light light);
+Light light();             // In force.
+const Colours& colours();  // Of that one.
+
+inline const QColor& paper() { return colours().paper; }
+inline const QColor& sheet() { return colours().sheet; }
+inline const QColor& rule() { return colours().rule; }
+inline const QColor& ink() { return colours().ink; }
+inline const QColor& ink2() { return colours().ink2; }
+inline const QColor& teal() { return colours().teal; }
+inline const QColor& gold() { return colours().gold; }
+inline const QColor& brick() { return colours().brick; }
+inline const QColor& moss() { return colours().moss; }
+QColor strong_moss();  // For text.
+inline const QColor& plum() { return colours().plum; }
+inline const QColor& sky() { return colours().sky; }
 
 QFont text_font(int pixels, bool strong = false);
 QFont number_font(int pixels);
 
-// An icon of the set in theme/icons, drawn in `colour` (and paper-coloured where it is checked).
-QIcon icon(const QString& name, const QColor& colour = kInk);
+// An icon of the set in theme/icons, drawn in `colour` (sheet-coloured where it is checked), or in the ink of
+// the theme in force.
+QIcon icon(const QString& name, const QColor& colour = {});
 
-// Sets palette, fonts and style sheet.
-void apply(QApplication& application);
+// Sets fonts, and palette and style sheet of a theme. What paints with the colours above is painted anew.
+void apply(QApplication& application, Light light);
 
 }  // namespace lagniappe::app::theme

@@ -92,7 +92,7 @@ void add_arm(std::vector<FigurePart>& parts, const Mat& body, double side, doubl
   parts.push_back({Solid::Ball, part(arm, {0, -0.54, 0}, {0.12, 0.13, 0.12}), kSkin});
   if (side < 0.0) return;
   // The lantern, in the right hand.
-  parts.push_back({Solid::Drum, part(arm, {0, -0.68, -0.06}, {0.13, 0.17, 0.13}), theme::kGold});
+  parts.push_back({Solid::Drum, part(arm, {0, -0.68, -0.06}, {0.13, 0.17, 0.13}), theme::gold()});
   parts.push_back({Solid::Cone, part(arm, {0, -0.56, -0.06}, {0.15, 0.08, 0.15}), kHat});
 }
 
@@ -101,7 +101,7 @@ void add_head(std::vector<FigurePart>& parts, const Mat& body) {
   parts.push_back({Solid::Cone, part(body, {0, 1.57, -0.135}, {0.05, 0.07, 0.07}), kSkin});
   parts.push_back({Solid::Drum, part(body, {0, 1.655, -0.03}, {0.36, 0.025, 0.42}), kHat});
   parts.push_back({Solid::Drum, part(body, {0, 1.73, 0}, {0.24, 0.14, 0.25}), kHat});
-  parts.push_back({Solid::Drum, part(body, {0, 1.685, 0}, {0.25, 0.035, 0.26}), theme::kGold});
+  parts.push_back({Solid::Drum, part(body, {0, 1.685, 0}, {0.25, 0.035, 0.26}), theme::gold()});
 }
 
 void add_trunk(std::vector<FigurePart>& parts, const Mat& body) {
@@ -111,7 +111,7 @@ void add_trunk(std::vector<FigurePart>& parts, const Mat& body) {
   // The front: bib of the waders and two buckles.
   parts.push_back({Solid::Box, part(body, {0, 1.20, -0.14}, {0.26, 0.34, 0.06}), kWaders});
   for (const double side : {-1.0, 1.0})
-    parts.push_back({Solid::Box, part(body, {0.09 * side, 1.35, -0.165}, {0.05, 0.05, 0.03}), theme::kGold});
+    parts.push_back({Solid::Box, part(body, {0.09 * side, 1.35, -0.165}, {0.05, 0.05, 0.03}), theme::gold()});
 }
 
 DrawVertex vertex(const Vec3& p, const Vec3& n) {

@@ -23,12 +23,12 @@ void draw_sweeps(LinePen& pen, const Ledger& ledger, const CharacterState& state
     const auto* sweep = std::get_if<entry::Sweep>(&entry);
     if (sweep == nullptr) continue;
     const Vec3 ended = sweep->from_C + sweep->motion_C * sweep->fraction;
-    ring(sweep->from_C, theme::kInk2);
-    ring(ended, theme::kTeal);
-    pen.line(sweep->from_C + up * radius, ended + up * radius, theme::kTeal);
+    ring(sweep->from_C, theme::ink2());
+    ring(ended, theme::teal());
+    pen.line(sweep->from_C + up * radius, ended + up * radius, theme::teal());
     if (!sweep->hit) continue;
-    ring(sweep->from_C + sweep->motion_C, theme::kGold);
-    pen.arrow(ended + up * radius, sweep->motion_C * (1.0 - sweep->fraction), theme::kGold);
+    ring(sweep->from_C + sweep->motion_C, theme::gold());
+    pen.arrow(ended + up * radius, sweep->motion_C * (1.0 - sweep->fraction), theme::gold());
   }
 }
 
@@ -42,10 +42,10 @@ void draw_steps(LinePen& pen, const Ledger& ledger, const CharacterState& before
     if (sweep != nullptr && sweep->hit) at = sweep->point_C - up * dot(sweep->point_C - sweep->from_C, up);
     const auto* step = std::get_if<entry::Step>(&entry);
     if (step == nullptr) continue;
-    const QColor colour = step->outcome == entry::Step::Outcome::Taken ? theme::kMoss : theme::kBrick;
+    const QColor colour = step->outcome == entry::Step::Outcome::Taken ? theme::moss() : theme::brick();
     pen.arrow(at, up * std::max(step->rise, 0.02), colour);
     for (const Vec3& d : {side, other})
-      pen.line(at + up * step->highest - d, at + up * step->highest + d, theme::kGold);
+      pen.line(at + up * step->highest - d, at + up * step->highest + d, theme::gold());
   }
 }
 
@@ -53,15 +53,15 @@ void draw_contacts(LinePen& pen, const Ledger& ledger) {
   for (const LedgerEntry& entry : ledger.entries) {
     const auto* sweep = std::get_if<entry::Sweep>(&entry);
     if (sweep == nullptr || !sweep->hit) continue;
-    pen.star(sweep->point_C, 0.07, theme::kBrick);
-    pen.arrow(sweep->point_C, sweep->normal_C * kNormalLength, theme::kBrick);
+    pen.star(sweep->point_C, 0.07, theme::brick());
+    pen.arrow(sweep->point_C, sweep->normal_C * kNormalLength, theme::brick());
   }
 }
 
 // Wherever the character stands, also when no sweep met anything.
 void draw_ground_contact(LinePen& pen, const CharacterState& state) {
   if (state.ground.verdict == Verdict::None) return;
-  const QColor colour = state.grounded() ? theme::kMoss : theme::kPlum;
+  const QColor colour = state.grounded() ? theme::moss() : theme::plum();
   pen.star(state.ground.point_C, 0.07, colour);
   pen.arrow(state.ground.point_C, state.ground.normal_C * kNormalLength, colour);
 }
@@ -73,17 +73,17 @@ void draw_probe(LinePen& pen, const Ledger& ledger, const CharacterState& state,
     const Vec3 up = state.up_C(), end = probe->from_C - up * (probe->hit ? probe->gap : probe->reach);
     const Vec3 u = LinePen::across_any(up), v = cross(up, u);
     for (const Vec3& foot : {probe->from_C, end, probe->from_C - up * probe->reach}) {
-      pen.arc(foot + up * radius, u * radius, v * radius, 2.0 * kPi, theme::kSky);
+      pen.arc(foot + up * radius, u * radius, v * radius, 2.0 * kPi, theme::sky());
     }
-    pen.arrow(probe->from_C, -up * probe->reach, theme::kSky);
+    pen.arrow(probe->from_C, -up * probe->reach, theme::sky());
   }
 }
 
 // The intent goes on from what it is against: the piece underfoot, or air that moves.
 void intend(LinePen& pen, const entry::Intent& intent, const Vec3& from, const CharacterState& state) {
   const Vec3 against = (intent.air_C + state.ground_velocity_C) * kArrowPerSpeed;
-  if (against != Vec3(0.0)) pen.arrow(from, against, theme::kSky);
-  pen.arrow(from + against, intent.velocity_C * kArrowPerSpeed, theme::kGold);
+  if (against != Vec3(0.0)) pen.arrow(from, against, theme::sky());
+  pen.arrow(from + against, intent.velocity_C * kArrowPerSpeed, theme::gold());
 }
 
 void draw_arrows(LinePen& pen, const Ledger& ledger, const CharacterState& state) {
@@ -91,7 +91,7 @@ void draw_arrows(LinePen& pen, const Ledger& ledger, const CharacterState& state
   for (const LedgerEntry& entry : ledger.entries) {
     if (const auto* intent = std::get_if<entry::Intent>(&entry)) intend(pen, *intent, from, state);
   }
-  pen.arrow(from + state.up_C() * 0.06, state.velocity_C * kArrowPerSpeed, theme::kTeal);
+  pen.arrow(from + state.up_C() * 0.06, state.velocity_C * kArrowPerSpeed, theme::teal());
 }
 
 }  // namespace
@@ -106,7 +106,7 @@ std::vector<LineVertex> overlay_lines(const DriveSession& session, const Overlay
   const CharacterState& state = session.current();
   const double radius = session.shown_profile().capsule.radius;
   const Ledger ledger = session.last_ledger();
-  if (choice.capsule) pen.capsule(capsule_axis(state, radius), radius, theme::kPlum);
+  if (choice.capsule) pen.capsule(capsule_axis(state, radius), radius, theme::plum());
   if (!session.live()) {
     draw_sweeps(pen, ledger, state, radius);
     draw_steps(pen, ledger, state);
@@ -126,15 +126,15 @@ std::vector<LineVertex> highlight_lines(const DriveSession& session, const Highl
   if (!session.has_shown()) return lines;
   LinePen pen(lines, origin_C);
   const std::vector<Vec3> outline = outline_of(*session.place(), highlight.piece, session.moment().time);
-  for (std::size_t i = 0; i + 1 < outline.size(); i += 2) pen.line(outline[i], outline[i + 1], theme::kGold);
+  for (std::size_t i = 0; i + 1 < outline.size(); i += 2) pen.line(outline[i], outline[i + 1], theme::gold());
   if (!highlight.entry) return lines;
   const Ledger ledger = session.last_ledger();
   if (*highlight.entry >= ledger.entries.size()) return lines;
   const Vec3 up = session.current().up_C(), u = LinePen::across_any(up), v = cross(up, u);
   for (const Vec3& place : places_of(ledger.entries[*highlight.entry], session.current())) {
-    pen.star(place, kPointedAt, theme::kGold);
+    pen.star(place, kPointedAt, theme::gold());
     for (const double size : {kPointedAt, 1.6 * kPointedAt})
-      pen.arc(place, u * size, v * size, 2.0 * kPi, theme::kGold);
+      pen.arc(place, u * size, v * size, 2.0 * kPi, theme::gold());
   }
   return lines;
 }

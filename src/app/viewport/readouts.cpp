@@ -21,9 +21,9 @@ QString signed_number(double x, int digits) {
 }
 
 void paint_sheet(QPainter& painter, const QRectF& r) {
-  QColor sheet = theme::kSheet;
+  QColor sheet = theme::sheet();
   sheet.setAlpha(235);
-  painter.setPen(QPen(theme::kRule, 1));
+  painter.setPen(QPen(theme::rule(), 1));
   painter.setBrush(sheet);
   painter.drawRoundedRect(r, 6, 6);
 }
@@ -115,12 +115,12 @@ void Readouts::paint_labels(QPainter& painter) const {
     painter.setFont(label.strong ? theme::text_font(11, true) : theme::number_font(10));
     const QRectF box = QRectF(painter.fontMetrics().boundingRect(label.text)).adjusted(-4, -1, 4, 1);
     const QRectF placed = box.translated(at - box.center());
-    QColor paper = theme::kSheet;
+    QColor paper = theme::sheet();
     paper.setAlpha(label.strong ? 225 : 150);
     painter.setPen(Qt::NoPen);
     painter.setBrush(paper);
     painter.drawRoundedRect(placed, 3, 3);
-    painter.setPen(label.strong ? theme::kMoss.darker(125) : theme::kInk);
+    painter.setPen(label.strong ? theme::strong_moss() : theme::ink());
     painter.drawText(placed, Qt::AlignCenter, label.text);
   }
 }
@@ -134,10 +134,10 @@ void Readouts::paint_panel(QPainter& painter) const {
   double y = panel.top() + 6;
   for (const auto& [name, value] : shown) {
     painter.setFont(theme::text_font(12));
-    painter.setPen(theme::kInk2);
+    painter.setPen(theme::ink2());
     painter.drawText(QRectF(panel.left() + 12, y, kNameWidth, kRowHeight), Qt::AlignVCenter, name);
     painter.setFont(theme::number_font(12));
-    painter.setPen(theme::kInk);
+    painter.setPen(theme::ink());
     painter.drawText(QRectF(panel.left() + kNameWidth, y, kPanelWidth - kNameWidth - 12, kRowHeight),
                      Qt::AlignVCenter | Qt::AlignRight, value);
     const CharacterState& s = session_.current();
@@ -148,8 +148,8 @@ void Readouts::paint_panel(QPainter& painter) const {
       painter.drawRoundedRect(QRectF(lamp.x() - 5, lamp.y() - 5, 10, 10), 2, 2);
     } else if (name == "Ground") {
       // A lamp that is full when grounded and a ring when not: told apart without colour.
-      painter.setPen(QPen(s.grounded() ? theme::kMoss : theme::kPlum, 2));
-      painter.setBrush(s.grounded() ? QBrush(theme::kMoss) : QBrush(Qt::NoBrush));
+      painter.setPen(QPen(s.grounded() ? theme::moss() : theme::plum(), 2));
+      painter.setBrush(s.grounded() ? QBrush(theme::moss()) : QBrush(Qt::NoBrush));
       painter.drawEllipse(lamp, 4.5, 4.5);
     }
     y += kRowHeight;
@@ -193,8 +193,8 @@ double Readouts::paint_legend(QPainter& painter) const {
                        painter.fontMetrics().elidedText(what, Qt::ElideRight, int(r.width())));
       y += kLine;
     };
-    text(line.text, theme::kInk, theme::text_font(12));
-    if (!line.more.isEmpty()) text(line.more, theme::kInk2, theme::text_font(11));
+    text(line.text, theme::ink(), theme::text_font(12));
+    if (!line.more.isEmpty()) text(line.more, theme::ink2(), theme::text_font(11));
   }
   return box.bottom() + 8.0;
 }
@@ -205,7 +205,7 @@ void Readouts::paint_trail_legend(QPainter& painter, double top) const {
   const QRectF box(kMargin, top, kLegendWidth, kLine * double(frame_.trail.rows.size() + 1) + 12.0);
   paint_sheet(painter, box);
   painter.setFont(theme::text_font(11, true));
-  painter.setPen(theme::kInk);
+  painter.setPen(theme::ink());
   painter.drawText(QRectF(box.left() + 10, box.top() + 5, box.width() - 14, kLine), Qt::AlignVCenter,
                    frame_.trail.title);
   double y = box.top() + 6.0 + kLine;
@@ -223,14 +223,14 @@ void Readouts::paint_hint(QPainter& painter) const {
   const QRectF box(kMargin, kMargin, painter.fontMetrics().horizontalAdvance(text) + 40, 30);
   paint_sheet(painter, box);
   painter.setPen(Qt::NoPen);
-  painter.setBrush(frame_.driving ? (session_.paused() ? theme::kGold : theme::kTeal) : theme::kInk2);
+  painter.setBrush(frame_.driving ? (session_.paused() ? theme::gold() : theme::teal()) : theme::ink2());
   if (frame_.driving && session_.paused()) {
     painter.drawRect(QRectF(box.left() + 12, box.center().y() - 5, 3, 10));
     painter.drawRect(QRectF(box.left() + 18, box.center().y() - 5, 3, 10));
   } else {
     painter.drawEllipse(QPointF(box.left() + 17, box.center().y()), 4, 4);
   }
-  painter.setPen(theme::kInk);
+  painter.setPen(theme::ink());
   painter.drawText(box.adjusted(29, 0, 0, 0), Qt::AlignVCenter, text);
 }
 

@@ -167,6 +167,7 @@ void Renderer::draw_scene(const DrawnFrame& frame, const glm::dmat4& to_clip) {
   lit_.setUniformValue("to_clip", to_qt(to_clip));
   lit_.setUniformValue("to_scene", QMatrix4x4());
   lit_.setUniformValue("tint", QVector3D(1, 1, 1));
+  lit_.setUniformValue("lamp", frame.lamp);
   {
     const QOpenGLVertexArrayObject::Binder bound(&scene_.array);
     glDrawArrays(GL_TRIANGLES, 0, scene_.count);
@@ -187,6 +188,7 @@ void Renderer::draw_sky(const DrawnFrame& frame) {
   const double tall = std::tan(frame.vertical_field / 2.0),
                wide = tall * frame.pixels.width() / std::max(frame.pixels.height(), 1);
   sky_.bind();
+  sky_.setUniformValue("lamp", frame.lamp);
   sky_.setUniformValue("forward", to_qt(frame.eye.forward_C));
   sky_.setUniformValue("right", to_qt(frame.eye.right_C() * wide));
   sky_.setUniformValue("up", to_qt(frame.eye.up_C * (frame.flipped ? -tall : tall)));

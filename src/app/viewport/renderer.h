@@ -21,7 +21,8 @@ struct DrawnFrame {
   Eye eye;
   double vertical_field = radians(60.0);
   QSize pixels;
-  bool flipped = false;  // The first row of pixels is to be the top one.
+  bool flipped = false;     // The first row of pixels is to be the top one.
+  QVector3D lamp{1, 1, 1};  // Share of the light.
   bool grid = true;
   std::vector<FigurePart> figure;
   std::vector<FigurePart> ghosts;  // Half seen through.

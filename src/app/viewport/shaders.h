@@ -24,11 +24,12 @@ void main() {
 // Haze far away; 1 / gl_FragCoord.w is the distance along the look.
 inline constexpr const char* kLitFragment = R"(#version 330 core
 in vec3 paint;
+uniform vec3 lamp;  // Share of the light that the theme leaves.
 out vec4 pixel;
 void main() {
   float near = gl_FragCoord.w * 90.0;
   float clear = min(near * near, 1.0);
-  pixel = vec4(mix(vec3(0.925, 0.92, 0.89), paint, 0.25 + 0.75 * clear), 1.0);
+  pixel = vec4(mix(vec3(0.925, 0.92, 0.89), paint, 0.25 + 0.75 * clear) * lamp, 1.0);
 })";
 
 inline constexpr const char* kLineVertex = R"(#version 330 core
@@ -68,8 +69,9 @@ void main() {
 
 inline constexpr const char* kSkyFragment = R"(#version 330 core
 in vec3 paint;
+uniform vec3 lamp;
 out vec4 pixel;
-void main() { pixel = vec4(paint, 1.0); })";
+void main() { pixel = vec4(paint * lamp, 1.0); })";
 
 inline constexpr const char* kShadowVertex = R"(#version 330 core
 layout(location = 0) in vec3 position;

@@ -106,7 +106,7 @@ std::vector<LineVertex> trail_lines(const DriveSession& session, const TrailChoi
   const Stretch ticks = around(shown.run, now, choice.seconds);
   draw_way(pen, shown, ticks, TrailColours(shown, choice, ticks));
   for (std::size_t t = ticks.first; choice.onion_skins > 0 && t <= ticks.last; ++t) {
-    QColor colour = theme::kInk2;
+    QColor colour = theme::ink2();
     colour.setAlphaF(0.45F);
     if (t % std::size_t(choice.onion_skins) == 0) draw_capsule(pen, shown, t, colour);
   }

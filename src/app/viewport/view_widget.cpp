@@ -29,7 +29,7 @@ constexpr double kLongestShadow = 6.0;                // m above ground at which
 
 std::vector<LineVertex> mark_lines(const Course& course, const Vec3& origin_C) {
   std::vector<LineVertex> lines;
-  const QColor c = theme::kMoss;
+  const QColor c = theme::moss();
   const auto line = [&](const Vec3& a, const Vec3& b) {
     for (const Vec3& p : {a - origin_C, b - origin_C}) {
       lines.push_back(
@@ -61,28 +61,28 @@ glm::dmat4 to_course(const RigidPose& pose) {
 
 }  // namespace
 
-ViewWidget::ViewWidget(DriveSession& session, QWidget* parent)
-    : QWidget(parent), session_(session), canvas_(make_canvas(*this, this)), readouts_(session) {
+ViewWidget::ViewWidget(DriveSession& session, Heart& heart, QWidget* parent)
+    : QWidget(parent), session_(session), heart_(heart), canvas_(make_canvas(*this, this)), readouts_(session) {
   setFocusPolicy(Qt::StrongFocus);
   setMouseTracking(true);
   setMinimumSize(320, 150);
   setObjectName("view");
-  elapsed_.start();
-  now_ = [this] { return elapsed_.nsecsElapsed() * 1e-9; };
-  const double rate = QGuiApplication::primaryScreen() ? QGuiApplication::primaryScreen()->refreshRate() : 60.0;
-  shortest_frame_ = 1.0 / std::clamp(rate, 30.0, 240.0);
-  frame_timer_.setTimerType(Qt::PreciseTimer);
-  frame_timer_.setSingleShot(true);
-  connect(&frame_timer_, &QTimer::timeout, this, &ViewWidget::pass_frame);
-  frame_timer_.start(0);
+  connect(&heart_, &Heart::beat, this, &ViewWidget::pass);
 }
 
-// One frame after the other, no faster than the screen shows them. A timer of even intervals would wait for its
-// next beat after every frame that took a little too long.
 void ViewWidget::shown() {
   emit frame_shown();
-  if (frame_timer_.isActive()) return;
-  frame_timer_.start(std::max(0, int(1000.0 * (last_frame_ + shortest_frame_ - now_()))));
+  heart_.shown();
+}
+
+void ViewWidget::showEvent(QShowEvent* event) {
+  QWidget::showEvent(event);
+  heart_.set_drawn(true);
+}
+
+void ViewWidget::hideEvent(QHideEvent* event) {
+  QWidget::hideEvent(event);
+  heart_.set_drawn(false);
 }
 
 ViewWidget::~ViewWidget() {
@@ -95,7 +95,7 @@ ViewWidget::~ViewWidget() {
 void ViewWidget::show_place() {
   scene_changed_ = true;
   has_driven_ = false;
-  last_frame_ = -1.0;  // What loading took is no time of the run.
+  heart_.leave_out();
   camera_.mode = drive_camera_;
   readouts_.set_place(*session_.place());
   canvas_->widget().update();
@@ -164,14 +164,12 @@ void ViewWidget::begin_free() {
   camera_.mode = CameraMode::Free;
 }
 
-void ViewWidget::pass_frame() {
-  const double now = now_();
-  frame_seconds_ = last_frame_ < 0.0 ? 0.0 : now - last_frame_;
-  last_frame_ = now;
-  session_.advance(frame_seconds_);  // Also while not driving: who was left in the air comes down.
-  if (camera_.mode == CameraMode::Free && !driving_) move_free_camera(frame_seconds_);
+// The camera goes on once for each beat; drawing changes nothing.
+void ViewWidget::pass(double seconds) {
+  if (camera_.mode == CameraMode::Free && !driving_) move_free_camera(seconds);
+  drawn_eye_ = eye(seconds);
+  drawn_field_ = camera_.field(session_, seconds);
   canvas_->widget().update();
-  emit frame_passed();
 }
 
 void ViewWidget::count_frame(double now) {
@@ -196,10 +194,8 @@ void ViewWidget::draw_gl(const QSize& pixels, bool flipped) {
   if (!begun_) return;
   if (scene_changed_) renderer_.set_scene(session_.place()->drawn);
   scene_changed_ = false;
-  drawn_eye_ = eye(frame_seconds_);
-  drawn_field_ = camera_.field(session_, frame_seconds_);
   renderer_.draw(drawn_frame(drawn_eye_, pixels, flipped));
-  count_frame(now_());
+  count_frame(heart_.now());
 }
 
 void ViewWidget::draw_text(QPainter& painter) {
@@ -217,6 +213,8 @@ DrawnFrame ViewWidget::drawn_frame(const Eye& eye, const QSize& pixels, bool fli
   frame.pixels = pixels;
   frame.flipped = flipped;
   frame.grid = grid_;
+  const theme::Colours& colours = theme::colours();
+  frame.lamp = QVector3D(float(colours.view_red), float(colours.view_green), float(colours.view_blue));
   if (session_.place() == nullptr) return frame;
   const Pose pose = session_.pose();
   if (camera_.mode != CameraMode::FirstPerson)
@@ -350,8 +348,8 @@ bool ViewWidget::event(QEvent* event) {
 
 // When it really was: it may have waited while a frame was drawn.
 double ViewWidget::since_frame(const QKeyEvent& event) {
-  const double now = now_(), late_by = key_times_.late_by(event.timestamp(), now);
-  return last_frame_ < 0.0 ? 0.0 : now - late_by - last_frame_;
+  const double now = heart_.now(), late_by = key_times_.late_by(event.timestamp(), now);
+  return heart_.since_beat(now - late_by);
 }
 
 void ViewWidget::keyPressEvent(QKeyEvent* event) {

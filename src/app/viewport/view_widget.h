@@ -2,13 +2,12 @@
 // The view: draws the session at draw rate and turns keys and mouse into its input.
 #pragma once
 
-#include <QElapsedTimer>
-#include <QTimer>
 #include <QWidget>
 #include <functional>
 #include <map>
 
 #include "keys/key_times.h"
+#include "session/heart.h"
 #include "viewport/canvas.h"
 #include "viewport/drive_keys.h"
 #include "viewport/overlay_lines.h"
@@ -22,7 +21,7 @@ namespace lagniappe::app {
 class ViewWidget : public QWidget, private Drawable {
   Q_OBJECT
  public:
-  explicit ViewWidget(DriveSession& session, QWidget* parent = nullptr);
+  ViewWidget(DriveSession& session, Heart& heart, QWidget* parent = nullptr);
   ~ViewWidget() override;
 
   void show_place();  // After the session got another place.
@@ -53,14 +52,8 @@ class ViewWidget : public QWidget, private Drawable {
   // Why nothing can be drawn, or empty.
   QString trouble() const { return trouble_.isEmpty() ? canvas_->trouble() : trouble_; }
 
-  // The time in seconds that frames go by; tests set their own.
-  void set_clock(std::function<double()> now) { now_ = std::move(now); }
-  // Lets one frame pass: time, ticks, drawing. The timer calls it; tests may.
-  void pass_frame();
-
  signals:
   void driving_changed(bool driving);
-  void frame_passed();  // Time went on; the frame is not drawn yet.
   void frame_shown();
   void feel_asked(double factor);  // 0: let go.
   // A click on the view: the ledger line whose geometry is there, if any, and the piece.
@@ -69,6 +62,8 @@ class ViewWidget : public QWidget, private Drawable {
  protected:
   bool event(QEvent* event) override;
   void resizeEvent(QResizeEvent* event) override;
+  void showEvent(QShowEvent* event) override;
+  void hideEvent(QHideEvent* event) override;
   void keyPressEvent(QKeyEvent* event) override;
   void keyReleaseEvent(QKeyEvent* event) override;
   void focusOutEvent(QFocusEvent* event) override;
@@ -82,6 +77,7 @@ class ViewWidget : public QWidget, private Drawable {
   void draw_gl(const QSize& pixels, bool flipped) override;
   void draw_text(QPainter& painter) override;
   void shown() override;
+  void pass(double seconds);
   void press(const DriveKeyDoes& does, double since_frame);
   void let_go(const DriveKeyDoes& does, double since_frame);
   double since_frame(const QKeyEvent& event);
@@ -99,6 +95,7 @@ class ViewWidget : public QWidget, private Drawable {
   void count_frame(double now);
 
   DriveSession& session_;
+  Heart& heart_;
   Canvas* canvas_;
   Camera camera_;
   Eye drawn_eye_{};
@@ -110,12 +107,7 @@ class ViewWidget : public QWidget, private Drawable {
   Ghosts ghosts_;
   Highlight highlight_;
   Readouts readouts_;
-  QTimer frame_timer_;
-  QElapsedTimer elapsed_;
-  std::function<double()> now_;
   KeyTimes key_times_;
-  double shortest_frame_;  // s, of the screen.
-  double last_frame_ = -1.0, frame_seconds_ = 0.0;
   double counted_since_ = 0.0, frames_per_second_ = 0.0;
   int frames_counted_ = 0;
   CameraMode drive_camera_ = CameraMode::ThirdPerson;

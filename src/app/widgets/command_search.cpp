@@ -113,7 +113,7 @@ void CommandSearch::add(const SearchEntry& entry) {
   item->setToolTip(plain_tip(entry.about));
   if (entry.enabled) return;
   item->setFlags(Qt::NoItemFlags);
-  item->setForeground(theme::kInk2);
+  item->setForeground(theme::ink2());
 }
 
 void CommandSearch::run_current() {

@@ -128,10 +128,10 @@ void LedgerColumn::show_tick(std::size_t tick, const CharacterState& before, con
   for (const LedgerEntry& entry : ledger.entries) {
     const bool refused = is_refusal(entry);
     auto* item = new QListWidgetItem(QString::fromStdString(to_sentence(entry, world)), list_);
-    item->setForeground(refused ? theme::kBrick : theme::kInk);
+    item->setForeground(refused ? theme::brick() : theme::ink());
     // Rows stay those of the ledger, so what is too little to matter is hidden, not left out.
     item->setHidden(changes_next_to_nothing(entry));
-    item->setIcon(theme::icon(refused ? "x" : "dot", refused ? theme::kBrick : theme::kInk2));
+    item->setIcon(theme::icon(refused ? "x" : "dot", refused ? theme::brick() : theme::ink2()));
   }
   show_velocity(told_velocity(before.velocity_C, after.velocity_C, ledger));
 }

@@ -264,7 +264,10 @@ std::string place_in(const TableChanges& changes, const StateTable& table, const
 }  // namespace
 
 std::shared_ptr<const StateChart> read_states(const JsonCursor& document) {
-  const bool based = document.has("based_on") && document.at("based_on").one_of({"built-in", "nothing"}) == 0;
+  const bool says_so = document.has("based_on") && document.at("based_on").one_of({"built-in", "nothing"}) == 0;
+  // All of it is here, as in takes.
+  const bool complete = document.has("complete") && document.at("complete").truth();
+  const bool based = says_so && !complete;
   if (!based && !document.has("states")) {
     for (const std::string_view key : kStateKeys) {
       if (document.has(key)) document.at(key).fail("there are no states that it could belong to");
@@ -277,9 +280,13 @@ std::shared_ptr<const StateChart> read_states(const JsonCursor& document) {
       document.at("remove").fail("nothing can be removed from a table that is based on no other");
     read_removed(document.at("remove"), built_in_states(), changes);
   }
-  const StateTable table =
-      based ? in_order(with_changes(built_in_states(), changes))
-            : StateTable{changes.states, changes.transitions, changes.memory, changes.fallback};
+  if (document.has("order")) {
+    if (!based && !document.at("order").elements().empty())
+      document.at("order").fail("the states of a table that is based on no other stand in their order");
+    read_names_if(document, "order", changes.order);
+  }
+  const StateTable whole{changes.states, changes.transitions, changes.memory, changes.fallback, says_so};
+  const StateTable table = based ? in_order(with_changes(built_in_states(), changes)) : whole;
   auto chart = StateChart::make(table);
   if (chart) return *chart;
   const std::string place = based ? place_in(changes, table, chart.error().place) : chart.error().place;
@@ -291,7 +298,7 @@ std::vector<std::pair<std::string, std::string>> states_text(const StateTable& t
   // Where the order is another than what is built on gives, all is written.
   TableChanges changes = changes_from(built_in_states(), table);
   const bool based = table.based_on_built_in && with_changes(built_in_states(), changes) == table;
-  if (!based) changes = {table.states, table.transitions, {}, {}, table.memory, table.fallback};
+  if (!based) changes = {table.states, table.transitions, {}, {}, table.memory, table.fallback, {}};
   std::vector<std::pair<std::string, std::string>> text;
   if (based || was_based) text.emplace_back("based_on", based ? "\"built-in\"" : "\"nothing\"");
   text.emplace_back("states", lines_of(changes.states, indent, state_json));
@@ -299,6 +306,7 @@ std::vector<std::pair<std::string, std::string>> states_text(const StateTable& t
   if (based || was_based)
     text.emplace_back("remove",
                       lines_of(removed_json(changes), indent, [](const Ordered& gone) { return gone; }));
+  if (based || was_based) text.emplace_back("order", line_of(Ordered(changes.order)));
   text.emplace_back("memory", line_of(Ordered(changes.memory)));
   text.emplace_back("fallback", dumped(Ordered(changes.fallback)));
   return text;
@@ -308,6 +316,9 @@ void put_states(const StateTable& table, Json& document) {
   StateTable whole = table;
   whole.based_on_built_in = false;
   for (const auto& [key, text] : states_text(whole, "", false)) document[key] = Json::parse(text);
+  if (!table.based_on_built_in) return;
+  document["based_on"] = "built-in";
+  document["complete"] = true;
 }
 
 }  // namespace lagniappe

@@ -9,8 +9,8 @@ namespace lagniappe {
 
 inline constexpr std::size_t kMostTransitionRows = 2000;
 
-inline constexpr std::string_view kStateKeys[] = {"based_on", "states", "transitions",
-                                                  "remove",   "memory", "fallback"};
+inline constexpr std::string_view kStateKeys[] = {"based_on", "complete", "states", "transitions",
+                                                  "remove",   "order",    "memory", "fallback"};
 
 // A curve as a list of [x, y]. Throws ReadFailure.
 Curve read_curve(const JsonCursor& cursor, const ProfileCurve& field);

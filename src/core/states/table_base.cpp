@@ -67,6 +67,13 @@ TableChanges changes_from(const StateTable& base, const StateTable& table) {
     if (!holds(base.memory, slot)) changes.memory.push_back(slot);
   }
   if (table.fallback != base.fallback) changes.fallback = table.fallback;
+  const auto names_of = [](const StateTable& of) {
+    std::vector<std::string> names;
+    for (const StateSpec& state : of.states) names.push_back(state.name);
+    return names;
+  };
+  const std::vector<std::string> order = names_of(table);
+  if (names_of(with_changes(base, changes)) != order) changes.order = order;
   return changes;
 }
 
@@ -77,6 +84,11 @@ StateTable with_changes(const StateTable& base, const TableChanges& changes) {
   table.transitions = put_on(base.transitions, changes.transitions, [&](const TransitionSpec& row) {
     return names_one_of(row, changes.no_states) || holds(changes.no_transitions, key_of(row));
   });
+  const auto place_of = [&](const StateSpec& state) {
+    return std::find(changes.order.begin(), changes.order.end(), state.name);
+  };
+  std::stable_sort(table.states.begin(), table.states.end(),
+                   [&](const StateSpec& a, const StateSpec& b) { return place_of(a) < place_of(b); });
   table.memory = base.memory;
   table.memory.insert(table.memory.end(), changes.memory.begin(), changes.memory.end());
   table.fallback = changes.fallback.empty() ? base.fallback : changes.fallback;

@@ -95,6 +95,9 @@ TEST_CASE("What is changed in a based table is a line or two of its file") {
         std::string::npos);
   CHECK(changed.find("Skid") == std::string::npos);
   CHECK(parse_profile(changed, "p.json")->states->table() == table);
+  // What is read back as a check, or kept in a take, is the whole table and still knows what it is based on.
+  CHECK(checked(profile)->states->table().based_on_built_in);
+  CHECK(checked(profile)->states->table() == table);
   // A profile that had no table gets the row alone.
   Profile plain;
   StateTable built_in = built_in_states();
@@ -104,8 +107,15 @@ TEST_CASE("What is changed in a based table is a line or two of its file") {
   CHECK(own.find("fly.pressed and grounded") != std::string::npos);
   CHECK(own.find("\"Stand\"") == std::string::npos);
   CHECK(parse_profile(own, "p.json")->states->table() == built_in);
-  // Rows in another order than it gives cannot be told by what differs: all are written.
+  // States in another order are the same states, and their order.
   std::swap(built_in.states[0], built_in.states[1]);
+  plain.states = *StateChart::make(built_in);
+  const std::string moved = *profile_text(plain, own, "p.json");
+  CHECK(moved.find("\"order\": [\"Walk\", \"Stand\", \"Sprint\"") != std::string::npos);
+  CHECK(moved.find("\"name\": \"Stand\"") == std::string::npos);
+  CHECK(parse_profile(moved, "p.json")->states->table() == built_in);
+  // Rows in another order than it gives cannot be told by what differs: all are written.
+  std::swap(built_in.transitions[0], built_in.transitions[1]);
   plain.states = *StateChart::make(built_in);
   const std::string whole = *profile_text(plain, own, "p.json");
   CHECK(whole.find("\"based_on\": \"nothing\"") != std::string::npos);

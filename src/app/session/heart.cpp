@@ -1,0 +1,43 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "session/heart.h"
+
+#include <QGuiApplication>
+#include <QScreen>
+#include <algorithm>
+
+namespace lagniappe::app {
+namespace {
+
+constexpr int kLongestDrawing =
+    100;  // ms that a beat waits for a picture: of a window that nobody sees none comes.
+
+}  // namespace
+
+Heart::Heart(std::function<void(double)> live, QObject* parent) : QObject(parent), live_(std::move(live)) {
+  const QScreen* screen = QGuiApplication::primaryScreen();
+  shortest_ = 1.0 / std::clamp(screen != nullptr ? screen->refreshRate() : 60.0, 30.0, 240.0);
+  elapsed_.start();
+  now_ = [this] { return double(elapsed_.nsecsElapsed()) * 1e-9; };
+  timer_.setTimerType(Qt::PreciseTimer);
+  timer_.setSingleShot(true);
+  connect(&timer_, &QTimer::timeout, this, &Heart::go);
+  timer_.start(0);
+}
+
+int Heart::until_next() const { return std::max(0, int(1000.0 * (last_ + shortest_ - now_()))); }
+
+void Heart::go() {
+  const double now = now_(), seconds = since_beat(now);
+  last_ = now;
+  live_(seconds);
+  emit beat(seconds);
+  timer_.start(drawn_ ? kLongestDrawing : until_next());
+}
+
+// One frame after the other, no faster than the screen shows them: a timer of even intervals would wait for its
+// next beat after every frame that took a little too long.
+void Heart::shown() {
+  if (drawn_) timer_.start(until_next());
+}
+
+}  // namespace lagniappe::app

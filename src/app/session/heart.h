@@ -1,0 +1,44 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The pulse by which time goes on, whether or not anything draws.
+#pragma once
+
+#include <QElapsedTimer>
+#include <QObject>
+#include <QTimer>
+#include <functional>
+
+namespace lagniappe::app {
+
+class Heart : public QObject {
+  Q_OBJECT
+ public:
+  // `live`: what time goes on in, by so many seconds, before anybody hears of the beat.
+  explicit Heart(std::function<void(double)> live, QObject* parent = nullptr);
+
+  double now() const { return now_(); }  // s, of the one clock.
+  void set_clock(std::function<double()> now) { now_ = std::move(now); }
+  // Returns by how much `time` is after the last beat, in s; 0 before the first.
+  double since_beat(double time) const { return last_ < 0.0 ? 0.0 : time - last_; }
+  // What has passed since the last beat, as while a course was loaded, is no time of the run.
+  void leave_out() { last_ = -1.0; }
+
+  // While somebody draws, the next beat waits for what was drawn, but not for ever.
+  void set_drawn(bool drawn) { drawn_ = drawn; }
+  void shown();
+
+ signals:
+  void beat(double seconds);
+
+ private:
+  void go();
+  int until_next() const;  // ms.
+
+  QTimer timer_;
+  QElapsedTimer elapsed_;
+  std::function<void(double)> live_;
+  std::function<double()> now_;
+  double shortest_, last_ = -1.0;
+  bool drawn_ = false;
+};
+
+}  // namespace lagniappe::app
