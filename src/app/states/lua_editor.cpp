@@ -60,11 +60,6 @@ LuaEditor::LuaEditor(Kind kind, QWidget* parent) : QsciScintilla(parent), kind_(
   indicatorDefine(QsciScintilla::SquiggleIndicator, int(kWrong));
   indicatorDefine(QsciScintilla::StraightBoxIndicator, int(kHolds));
   indicatorDefine(QsciScintilla::StraightBoxIndicator, int(kFails));
-  for (const unsigned long indicator : {kHolds, kFails}) {
-    SendScintilla(SCI_INDICSETALPHA, indicator, 34l);
-    SendScintilla(SCI_INDICSETOUTLINEALPHA, indicator, 120l);
-    SendScintilla(SCI_INDICSETUNDER, indicator, 1l);
-  }
   colour_all();
   connect(this, &QsciScintilla::textChanged, this, &LuaEditor::look);
 }
@@ -78,6 +73,11 @@ void LuaEditor::colour_all() {
   setIndicatorForegroundColor(theme::brick(), int(kWrong));
   setIndicatorForegroundColor(theme::moss(), int(kHolds));
   setIndicatorForegroundColor(theme::brick(), int(kFails));
+  for (const unsigned long indicator : {kHolds, kFails}) {
+    SendScintilla(SCI_INDICSETALPHA, indicator, 34l);
+    SendScintilla(SCI_INDICSETOUTLINEALPHA, indicator, 120l);
+    SendScintilla(SCI_INDICSETUNDER, indicator, 1l);
+  }
 }
 
 void LuaEditor::changeEvent(QEvent* event) {

@@ -2,6 +2,7 @@
 #include "theme/state_colours.h"
 
 #include <array>
+#include <optional>
 #include <string_view>
 
 #include "theme/theme.h"
@@ -10,45 +11,43 @@ namespace lagniappe::app::theme {
 
 namespace {
 
-struct NamedColour {
+struct OfState {
   std::string_view name;
-  QColor colour;
+  QColor daylight, lantern;
 };
 
-const std::array<NamedColour, 12>& built_in_colours() {
-  static const Colours& day = colours_of(Light::Daylight);
-  static const std::array<NamedColour, 12> kColours = {{{"Stand", QColor(0x8A, 0x8C, 0x82)},
-                                                        {"Walk", day.moss},
-                                                        {"Sprint", day.teal},
-                                                        {"Rise", day.sky},
-                                                        {"Fall", day.plum},
-                                                        {"Skid", day.brick},
-                                                        {"Fly", day.gold},
-                                                        {"Crouch", QColor(0xA8, 0x6C, 0x12)},
-                                                        {"Slide", QColor(0x8C, 0x5A, 0x3C)},
-                                                        {"Lie", QColor(0x5C, 0x4A, 0x3A)},
-                                                        {"Tuck", QColor(0x3F, 0x4F, 0x86)},
-                                                        {"Soar", QColor(0xB0, 0x8A, 0x4A)}}};
-  return kColours;
-}
-
-// On dark sheets the same hue, as light as can be told from them.
-QColor in_force(const QColor& colour) {
-  constexpr int kLightOnDark = 150, kGreyer = 80;
-  if (light() == Light::Daylight || colour.lightness() >= kLightOnDark) return colour;
-  return QColor::fromHsl(std::max(colour.hslHue(), 0), colour.hslSaturation() * kGreyer / 100, kLightOnDark);
+// Those that are none of the interface's own.
+std::optional<QColor> colour_of(std::string_view name) {
+  static const std::array<OfState, 6> kOthers = {{{"Stand", {0x8A, 0x8C, 0x82}, {0xA9, 0xAA, 0xA0}},
+                                                  {"Crouch", {0xA8, 0x6C, 0x12}, {0xBE, 0x82, 0x32}},
+                                                  {"Slide", {0x8C, 0x5A, 0x3C}, {0xBC, 0x8C, 0x6E}},
+                                                  {"Lie", {0x5C, 0x4A, 0x3A}, {0x9E, 0x8A, 0x78}},
+                                                  {"Tuck", {0x3F, 0x4F, 0x86}, {0x84, 0x94, 0xCE}},
+                                                  {"Soar", {0xB0, 0x8A, 0x4A}, {0xCF, 0xB2, 0x7C}}}};
+  static constexpr std::array<std::pair<std::string_view, QColor Colours::*>, 6> kOurs = {
+      {{"Walk", &Colours::moss},
+       {"Sprint", &Colours::teal},
+       {"Rise", &Colours::sky},
+       {"Fall", &Colours::plum},
+       {"Skid", &Colours::brick},
+       {"Fly", &Colours::gold}}};
+  for (const auto& [state, colour] : kOurs) {
+    if (state == name) return colours().*colour;
+  }
+  for (const OfState& other : kOthers) {
+    if (other.name == name) return light() == Light::Daylight ? other.daylight : other.lantern;
+  }
+  return std::nullopt;
 }
 
 }  // namespace
 
 QColor state_colour(StateId state, const StateChart& chart) {
   const std::string_view name = chart.name_of(state);
-  for (const NamedColour& c : built_in_colours()) {
-    if (c.name == name) return in_force(c.colour);
-  }
+  if (const auto colour = colour_of(name)) return *colour;
   // Others go round the circle by their place in the table, so that neighbours differ.
   const int hue = int((static_cast<std::size_t>(state) * 137 + 20) % 360);
-  return in_force(QColor::fromHsl(hue, 90, 95));
+  return QColor::fromHsl(hue, 90, light() == Light::Daylight ? 95 : 150);
 }
 
 // Dark or light, whatever the theme: it is the ground that counts.

@@ -69,6 +69,7 @@ QString style_sheet() {
       {"@ink2", c.ink2},     {"@ink", c.ink},      {"@teal-deep", c.teal_deep}, {"@teal", c.teal},
       {"@gold", c.gold},     {"@brick", c.brick},  {"@chosen", c.chosen},       {"@warned-ink", c.warned_ink},
       {"@warned", c.warned}, {"@marked", c.marked}};
+  text.replace("@arrow", in_force == Light::Daylight ? "arrow-daylight" : "arrow-lantern");
   for (const auto& [token, colour] : tokens) text.replace(QLatin1String(token), colour.name());
   return text;
 }
