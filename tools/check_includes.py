@@ -19,6 +19,18 @@ MAY_USE = {
     "src/core/course": ["math", "geometry", "world", "motion", "states", "sim"],
     "src/core/io": ["math", "geometry", "world", "motion", "states", "sim", "course"],
 }
+# Which folder implements a public header, and so what including it comes to. What is only types belongs to the first that needs it.
+IMPLEMENTED_IN = {
+    "math": ["vector.h", "result.h", "blocks.h"],
+    "geometry": ["shapes.h", "capsule_queries.h"],
+    "world": ["surface.h", "piece_motion.h", "world.h", "triangle_world.h"],
+    "motion": ["behaviour.h", "profile.h", "profile_fields.h", "handling.h", "input_frame.h", "character_state.h", "ledger.h", "pose.h"],
+    "states": ["states.h", "signals.h", "guard.h", "table_check.h", "step.h", "pose_feed.h"],
+    "course": ["course.h"],
+    "sim": ["fixed_step_clock.h", "drive.h", "take.h", "run.h", "run_signals.h", "table_use.h", "compare.h"],
+    "io": ["files.h", "handling_files.h", "scxml.h", "lagniappe.h"],
+}
+OWNER = {name: folder for folder, names in IMPLEMENTED_IN.items() for name in names}
 APP_MAY_USE = {
     "theme": [],
     "session": [],
@@ -32,6 +44,11 @@ APP_MAY_USE = {
     "pages": ["theme", "session", "tape", "viewport", "widgets", "panels", "cards", "states"],
 }
 INCLUDE = re.compile(r'^\s*#include\s+([<"])([^>"]+)[>"]', re.M)
+
+
+def may_use(folder, owner):
+    """Whether a folder of the core may use what another implements; a course's description is data that all of sim may hold."""
+    return owner == folder or owner in MAY_USE["src/core/" + folder] or (folder, owner) == ("sim", "course")
 
 
 def includes(path):
@@ -48,6 +65,13 @@ def main():
                 wrong.append(f"{path}: a public header includes the private {name}")
             if re.match(r"Q[A-Z]|nlohmann|fmt/|tiny", name):
                 wrong.append(f"{path}: a public header includes {name}")
+    for name in sorted(graph):
+        if name not in OWNER:
+            wrong.append(f"include/lagniappe/{name}: tools/check_includes.py does not say which folder implements it")
+    for name in sorted(set(graph) & set(OWNER)):
+        for used in graph[name]:
+            if used in OWNER and name != "lagniappe.h" and not may_use(OWNER[name], OWNER[used]):
+                wrong.append(f"include/lagniappe/{name} ({OWNER[name]}) must not include {used} ({OWNER[used]})")
     for path in sorted(pathlib.Path("src/core").rglob("*.[hc]*")):
         if path.suffix not in (".h", ".cpp"):
             continue
@@ -56,6 +80,9 @@ def main():
             if re.match(r"Q[A-Z]|Qt", name):
                 wrong.append(f"{path}: the core includes {name}")
             target = name.split("/")[0]
+            owner = OWNER.get(name.split("/")[-1]) if target == "lagniappe" else None
+            if owner and not may_use(path.parts[2], owner):
+                wrong.append(f"{path}: {folder} must not include {name}, which {owner} implements")
             if quote == '"' and target != "lagniappe" and f"src/core/{target}" != folder and target not in MAY_USE[folder]:
                 wrong.append(f"{path}: {folder} must not include {name}")
     for path in sorted(pathlib.Path("src/app").rglob("*.[hc]*")):

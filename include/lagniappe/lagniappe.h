@@ -2,6 +2,7 @@
 // Everything of the core.
 #pragma once
 
+#include "lagniappe/behaviour.h"
 #include "lagniappe/blocks.h"
 #include "lagniappe/capsule_queries.h"
 #include "lagniappe/character_state.h"
@@ -14,17 +15,20 @@
 #include "lagniappe/handling.h"
 #include "lagniappe/input_frame.h"
 #include "lagniappe/ledger.h"
+#include "lagniappe/pose.h"
 #include "lagniappe/pose_feed.h"
 #include "lagniappe/profile.h"
 #include "lagniappe/profile_fields.h"
 #include "lagniappe/result.h"
 #include "lagniappe/run.h"
+#include "lagniappe/run_signals.h"
 #include "lagniappe/scxml.h"
 #include "lagniappe/shapes.h"
 #include "lagniappe/signals.h"
 #include "lagniappe/states.h"
 #include "lagniappe/step.h"
 #include "lagniappe/table_check.h"
+#include "lagniappe/table_use.h"
 #include "lagniappe/take.h"
 #include "lagniappe/triangle_world.h"
 #include "lagniappe/vector.h"

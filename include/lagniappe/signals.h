@@ -2,12 +2,13 @@
 // Named quantities of a tick: what guards and scripts may ask, and what curves and comparisons show.
 #pragma once
 
+#include <array>
 #include <optional>
 #include <span>
 #include <string_view>
 
+#include "lagniappe/character_state.h"
 #include "lagniappe/profile.h"
-#include "lagniappe/run.h"
 
 namespace lagniappe {
 
@@ -52,13 +53,5 @@ inline constexpr std::array<OldSignal, 4> kOldSignals = {{{"wish", "intent"},
 
 // Returns the signal with this key; null if there is none.
 const Signal* find_signal(std::string_view key);
-
-// Returns what the signals see at a tick of a run. REQUIRES: tick <= run.ticks(), the run is the take's;
-// `values` are those in force there. All must outlive the view.
-SignalView view_at(const Run& run, const Take& take, const World& world, const Values& values,
-                   std::size_t tick);
-
-// Returns a signal's value at a tick of a run. REQUIRES: tick <= run.ticks(), the run is the take's.
-double value_at(const Signal& signal, const Run& run, const Take& take, const World& world, std::size_t tick);
 
 }  // namespace lagniappe

@@ -4,7 +4,7 @@
 #include <memory>
 
 #include "commands.h"
-#include "lagniappe/table_check.h"
+#include "lagniappe/table_use.h"
 #include "script.h"
 
 namespace lagniappe::cli {

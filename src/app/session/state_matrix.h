@@ -6,7 +6,7 @@
 #include <string>
 #include <vector>
 
-#include "lagniappe/table_check.h"
+#include "lagniappe/table_use.h"
 
 namespace lagniappe::app {
 

@@ -7,7 +7,7 @@
 #include <string_view>
 #include <vector>
 
-#include "lagniappe/fixed_step_clock.h"
+#include "lagniappe/pose.h"
 #include "session/scene_mesh.h"
 
 namespace lagniappe::app {

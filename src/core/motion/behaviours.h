@@ -2,7 +2,7 @@
 // The table of behaviours: a new one is a file in behaviours/ and a row here.
 #pragma once
 
-#include "lagniappe/states.h"
+#include "lagniappe/behaviour.h"
 #include "motion/look.h"
 
 namespace lagniappe {

@@ -6,7 +6,10 @@
 #include <array>
 
 #include "geometry/tolerances.h"
-#include "lagniappe/step.h"
+#include "lagniappe/character_state.h"
+#include "lagniappe/ledger.h"
+#include "lagniappe/profile.h"
+#include "lagniappe/world.h"
 
 namespace lagniappe {
 

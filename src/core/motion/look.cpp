@@ -3,7 +3,7 @@
 
 #include <algorithm>
 
-#include "lagniappe/fixed_step_clock.h"
+#include "lagniappe/pose.h"
 
 namespace lagniappe {
 namespace {

@@ -2,7 +2,7 @@
 // The phases of a part of a tick that are motion, in their order. The table of states is gone through between.
 #pragma once
 
-#include "lagniappe/states.h"
+#include "lagniappe/behaviour.h"
 #include "motion/context.h"
 
 namespace lagniappe {

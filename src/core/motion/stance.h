@@ -3,7 +3,7 @@
 // only as far as there is room.
 #pragma once
 
-#include "lagniappe/states.h"
+#include "lagniappe/behaviour.h"
 #include "motion/context.h"
 
 namespace lagniappe {

@@ -5,7 +5,7 @@
 #include <random>
 
 #include "lagniappe/step.h"
-#include "lagniappe/table_check.h"
+#include "lagniappe/table_use.h"
 #include "states/guards.h"
 
 namespace lagniappe {

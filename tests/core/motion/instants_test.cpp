@@ -4,7 +4,7 @@
 #include <catch2/catch.hpp>
 
 #include "lagniappe/handling.h"
-#include "lagniappe/signals.h"
+#include "lagniappe/run_signals.h"
 #include "support/scenes.h"
 
 using namespace lagniappe;

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: MIT
-#include "lagniappe/table_check.h"
+#include "lagniappe/table_use.h"
 
 #include <catch2/catch.hpp>
 

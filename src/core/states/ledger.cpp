@@ -5,7 +5,7 @@
 
 #include <nlohmann/json.hpp>
 
-#include "motion/ledger_words.h"
+#include "states/ledger_words.h"
 
 namespace lagniappe {
 namespace {

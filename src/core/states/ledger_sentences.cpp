@@ -5,7 +5,7 @@
 #include <fmt/format.h>
 
 #include "lagniappe/ledger.h"
-#include "motion/ledger_words.h"
+#include "states/ledger_words.h"
 
 namespace lagniappe {
 namespace {
