@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The two themes: what is written can be read in both, and one is changed for the other while all goes on.
 #include "theme/theme.h"
+#include <QListWidget>
+
 #include "support/window_fixture.h"
 #include "theme/state_colours.h"
 
@@ -81,6 +83,11 @@ TEST_CASE_METHOD(WindowFixture, "Lantern is chosen by a key while all goes on, a
   CHECK(theme::light() == Light::Lantern);
   CHECK(lightness() < 0.4);
   CHECK(settings.value("lantern").toBool());
+  // What was written before is written anew.
+  const auto* sentences = window.page().findChild<QListWidget*>("sentences");
+  REQUIRE(sentences != nullptr);
+  REQUIRE(wait_for([&] { return sentences->count() > 1; }));
+  CHECK(sentences->item(0)->foreground().color() == theme::ink());
   QTest::keyClick(&window, Qt::Key_L, Qt::ControlModifier | Qt::AltModifier);
   CHECK(lightness() == Approx(day).margin(0.02));
   CHECK_FALSE(settings.value("lantern").toBool());

@@ -223,7 +223,9 @@ void GhostsPanel::fill_table() {
       item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
       item->setFont(theme::number_font(11));
       const bool differs = at > 0 && item->text() != table_->item(row, 0)->text();
-      if (differs) item->setForeground(column.style.colour.darker(150));
+      if (differs)
+        item->setForeground(theme::light() == theme::Light::Daylight ? column.style.colour.darker(150)
+                                                                     : column.style.colour);
       table_->setItem(row, at, item);
     }
   }

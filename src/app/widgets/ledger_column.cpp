@@ -40,6 +40,15 @@ QString told_velocity(const Vec3& before_C, const Vec3& after_C, const Ledger& l
   return text + QStringLiteral("</table>");
 }
 
+constexpr int kRefused = Qt::UserRole;
+
+// In the colours of the theme in force.
+void colour(QListWidgetItem& item) {
+  const bool refused = item.data(kRefused).toBool();
+  item.setForeground(refused ? theme::brick() : theme::ink());
+  item.setIcon(theme::icon(refused ? "x" : "dot", refused ? theme::brick() : theme::ink2()));
+}
+
 }  // namespace
 
 LedgerColumn::LedgerColumn(QWidget* parent)
@@ -128,10 +137,10 @@ void LedgerColumn::show_tick(std::size_t tick, const CharacterState& before, con
   for (const LedgerEntry& entry : ledger.entries) {
     const bool refused = is_refusal(entry);
     auto* item = new QListWidgetItem(QString::fromStdString(to_sentence(entry, world)), list_);
-    item->setForeground(refused ? theme::brick() : theme::ink());
+    item->setData(kRefused, refused);
+    colour(*item);
     // Rows stay those of the ledger, so what is too little to matter is hidden, not left out.
     item->setHidden(changes_next_to_nothing(entry));
-    item->setIcon(theme::icon(refused ? "x" : "dot", refused ? theme::brick() : theme::ink2()));
   }
   show_velocity(told_velocity(before.velocity_C, after.velocity_C, ledger));
 }
@@ -166,6 +175,14 @@ std::optional<std::size_t> LedgerColumn::chosen() const {
 void LedgerColumn::show_piece(const QString& text) {
   piece_->setText(text);
   piece_bar_->setVisible(!text.isEmpty());
+}
+
+void LedgerColumn::changeEvent(QEvent* event) {
+  QWidget::changeEvent(event);
+  if (event->type() != QEvent::PaletteChange) return;
+  for (int i = 0; i < list_->count(); ++i) {
+    if (list_->item(i)->data(kRefused).isValid()) colour(*list_->item(i));
+  }
 }
 
 bool LedgerColumn::eventFilter(QObject* watched, QEvent* event) {

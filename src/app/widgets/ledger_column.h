@@ -43,6 +43,7 @@ class LedgerColumn : public QWidget {
   void piece_left();
 
  protected:
+  void changeEvent(QEvent* event) override;
   bool eventFilter(QObject* watched, QEvent* event) override;
 
  private:
