@@ -3,7 +3,7 @@
 
 #include <fmt/format.h>
 
-#include <regex>
+#include <cctype>
 
 #include "lagniappe/files.h"
 #include "lagniappe/signals.h"
@@ -12,6 +12,30 @@ namespace lagniappe {
 namespace {
 
 std::string in_quotes(std::string_view text) { return fmt::format("\"{}\"", text); }
+bool is_of_word(char c) { return std::isalnum(static_cast<unsigned char>(c)) != 0 || c == '_' || c == '.'; }
+
+bool has_word(std::string_view text, std::string_view word) {
+  for (std::size_t at = 0; (at = text.find(word, at)) != std::string_view::npos; at += word.size()) {
+    const std::size_t end = at + word.size();
+    if ((at == 0 || !is_of_word(text[at - 1])) && (end == text.size() || !is_of_word(text[end]))) return true;
+  }
+  return false;
+}
+
+// Whether a guard, an action or a script has the word.
+bool code_says(const Json& profile, std::string_view word) {
+  for (const char* list : {"states", "transitions"}) {
+    if (!profile.is_object() || !profile.contains(list) || !profile[list].is_array()) continue;
+    for (const Json& row : profile[list]) {
+      for (const char* key : {"when", "do", "enter", "exit", "script"}) {
+        const bool text = row.is_object() && row.contains(key) && row[key].is_string();
+        if (text && has_word(row[key].get_ref<const std::string&>(), word)) return true;
+      }
+    }
+  }
+  return false;
+}
+
 std::string path_of(std::string_view section, std::string_view key) {
   return fmt::format("{}.{}", section, key);
 }
@@ -67,11 +91,9 @@ std::vector<std::string> old_words_in(std::string_view profile_text) {
     const std::string was = path_of(path.section, path.key);
     if (says(in_quotes(path.key)) || says(in_quotes(was))) tell(was, path_of(path.section, path.now));
   }
+  const Json json = Json::parse(profile_text, nullptr, false);
   for (const auto& [was, is] : kOldSignals) {
-    const std::regex guard("\"(when|do|enter|exit|script)\"\\s*:\\s*\"(\\\\.|[^\"\\\\])*\\b" +
-                           std::string(was) + "\\b");
-    if (says(std::string(was)) && std::regex_search(profile_text.begin(), profile_text.end(), guard))
-      tell(was, is);
+    if (says(std::string(was)) && !json.is_discarded() && code_says(json, was)) tell(was, is);
   }
   return words;
 }

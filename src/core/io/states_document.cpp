@@ -287,6 +287,11 @@ std::shared_ptr<const StateChart> read_states(const JsonCursor& document) {
   }
   const StateTable whole{changes.states, changes.transitions, changes.memory, changes.fallback, says_so};
   const StateTable table = based ? in_order(with_changes(built_in_states(), changes)) : whole;
+  for (std::size_t i = 0; i < changes.order.size(); ++i) {
+    const auto is_it = [&](const StateSpec& state) { return state.name == changes.order[i]; };
+    if (std::none_of(table.states.begin(), table.states.end(), is_it))
+      document.at("order").elements()[i].fail(fmt::format("there is no state “{}”", changes.order[i]));
+  }
   auto chart = StateChart::make(table);
   if (chart) return *chart;
   const std::string place = based ? place_in(changes, table, chart.error().place) : chart.error().place;

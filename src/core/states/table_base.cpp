@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: MIT
 // Tables that are based on another.
 #include <algorithm>
+#include <iterator>
 
 #include "lagniappe/states.h"
 
@@ -9,11 +10,13 @@ namespace {
 
 const std::string& key_of(const StateSpec& state) { return state.name; }
 
+// Those with the same key, in their order; guards may share one.
 template <typename Row>
-const Row* find_like(const std::vector<Row>& rows, const Row& wanted) {
-  const auto found =
-      std::find_if(rows.begin(), rows.end(), [&](const Row& row) { return key_of(row) == key_of(wanted); });
-  return found == rows.end() ? nullptr : &*found;
+std::vector<Row> like(const std::vector<Row>& rows, const Row& wanted) {
+  std::vector<Row> found;
+  std::copy_if(rows.begin(), rows.end(), std::back_inserter(found),
+               [&](const Row& row) { return key_of(row) == key_of(wanted); });
+  return found;
 }
 
 template <typename T>
@@ -24,10 +27,8 @@ bool holds(const std::vector<T>& all, const T& one) {
 template <typename Row>
 std::vector<Row> others(const std::vector<Row>& base, const std::vector<Row>& rows) {
   std::vector<Row> changed;
-  for (const Row& row : rows) {
-    const Row* was = find_like(base, row);
-    if (was == nullptr || !(*was == row)) changed.push_back(row);
-  }
+  std::copy_if(rows.begin(), rows.end(), std::back_inserter(changed),
+               [&](const Row& row) { return like(base, row) != like(rows, row); });
   return changed;
 }
 
@@ -35,11 +36,12 @@ template <typename Row, typename Goes>
 std::vector<Row> put_on(const std::vector<Row>& base, const std::vector<Row>& changed, const Goes& goes) {
   std::vector<Row> rows;
   for (const Row& row : base) {
-    const Row* other = find_like(changed, row);
-    if (other != nullptr || !goes(row)) rows.push_back(other != nullptr ? *other : row);
+    const std::vector<Row> other = like(changed, row);
+    if (!other.empty() && like(rows, row).empty()) rows.insert(rows.end(), other.begin(), other.end());
+    if (other.empty() && !goes(row)) rows.push_back(row);
   }
   for (const Row& row : changed) {
-    if (find_like(base, row) == nullptr) rows.push_back(row);
+    if (like(base, row).empty()) rows.push_back(row);
   }
   return rows;
 }
@@ -57,10 +59,10 @@ TableChanges changes_from(const StateTable& base, const StateTable& table) {
   changes.states = others(base.states, table.states);
   changes.transitions = others(base.transitions, table.transitions);
   for (const StateSpec& state : base.states) {
-    if (find_like(table.states, state) == nullptr) changes.no_states.push_back(state.name);
+    if (like(table.states, state).empty()) changes.no_states.push_back(state.name);
   }
   for (const TransitionSpec& row : base.transitions) {
-    if (find_like(table.transitions, row) == nullptr && !names_one_of(row, changes.no_states))
+    if (like(table.transitions, row).empty() && !names_one_of(row, changes.no_states))
       changes.no_transitions.push_back(key_of(row));
   }
   for (const std::string& slot : table.memory) {

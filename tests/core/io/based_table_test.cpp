@@ -123,6 +123,27 @@ TEST_CASE("What is changed in a based table is a line or two of its file") {
   CHECK(parse_profile(whole, "p.json")->states->table() == built_in);
 }
 
+TEST_CASE("Two transitions between the same states, with one priority, stay two") {
+  StateTable table = built_in_states();
+  const auto walks = [](const TransitionSpec& row) { return row.from == "Stand" && row.to == "Walk"; };
+  const auto row = std::find_if(table.transitions.begin(), table.transitions.end(), walks);
+  TransitionSpec second = *row;
+  second.guard = "climb.held";
+  table.transitions.insert(row + 1, second);
+  const TableChanges changes = changes_from(built_in_states(), table);
+  CHECK(changes.transitions.size() == 2);
+  CHECK(with_changes(built_in_states(), changes) == table);
+  Profile profile;
+  profile.states = *StateChart::make(table);
+  const std::string text = *profile_text(profile);
+  CHECK(text.find("\"based_on\": \"built-in\"") != std::string::npos);
+  CHECK(parse_profile(text, "p.json")->states->table() == table);
+  // At the end, as somebody adds it, it comes to stand beside the other.
+  StateTable added = built_in_states();
+  added.transitions.push_back(second);
+  CHECK(with_changes(built_in_states(), changes_from(built_in_states(), added)) == table);
+}
+
 TEST_CASE("What a based table says wrongly is told at its place in the file") {
   using Catch::Contains;
   CHECK_THAT(refusal_of(R"("based_on": "nowhere")"), Contains("/based_on"));
@@ -138,6 +159,11 @@ TEST_CASE("What a based table says wrongly is told at its place in the file") {
     {"from": "Stand", "to": "Walk", "when": "intent > 0.5", "priority": 40},
     {"from": "Fall", "to": "Nowhere", "when": "true"}])"),
              Contains("/transitions/1") && Contains("line 6"));
+  CHECK_THAT(refusal_of(R"("based_on": "built-in", "states": [{"name": "Walk"}, {"name": "Walk"}])"),
+             Contains("Walk") && Contains("/states/"));
+  CHECK_THAT(refusal_of(R"("based_on": "built-in", "remove": [{"state": "Fall"}])"), Contains("Fall"));
+  CHECK_THAT(refusal_of(R"("based_on": "built-in", "order": ["Walk", "Hover"])"),
+             Contains("there is no state “Hover”") && Contains("/order/1"));
   // What goes leaves another row of the file without its state.
   CHECK_THAT(refusal_of(R"("based_on": "built-in", "remove": [{"state": "Lie"}],
     "transitions": [{"from": "Walk", "to": "Lie", "when": "true", "priority": 3}])"),
@@ -166,6 +192,10 @@ TEST_CASE("A profile with words of before is read as what they are called now, a
                                  "wish_forward is called intent_forward now",
                                  "since_push is called since_stick now"});
   CHECK(old_words_in(document(R"("name": "As you wish")")).empty());
+  CHECK(old_words_in("no JSON, as you wish").empty());
+  CHECK(old_words_in(document("\"states\": [{\"name\": \"A\", \"script\": \"x = '" + std::string(1 << 20, 'x') +
+                              "' wish_hot\"}]"))
+            .empty());
   // Saved, its values have the names of now, once.
   profile.jump.apex_speed = 1.5;
   const std::string saved = *profile_text(profile, document(keys), "p.json");
