@@ -165,6 +165,7 @@ Actions::Actions(QWidget* window) {
   for (const ActRow& row : kRows) {
     auto* action = new QAction(window->tr(row.text), window);
     action->setCheckable(row.checkable);
+    action->setAutoRepeat(!row.checkable);  // What is held does not flicker to and fro.
     if (*row.shortcut != '\0') action->setShortcuts(shortcuts_of(row.shortcut));
     const QString key = action->shortcut().toString(QKeySequence::NativeText);
     action->setToolTip(window->tr(row.tip) + (key.isEmpty() ? "" : "  (" + key + ")"));

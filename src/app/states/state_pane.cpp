@@ -120,6 +120,8 @@ QWidget* StatePane::make_form() {
   form->setContentsMargins(0, 0, 0, 0);
   form->setVerticalSpacing(4);
   fill_words(*behaviour_, behaviour_names());
+  for (std::size_t i = 0; i < kBehaviourCount; ++i)
+    behaviour_->setItemData(int(i) + 1, qt(facts_of(Behaviour(i)).help), Qt::ToolTipRole);
   fill_words(*stance_, kStanceNames);
   name_->setAccessibleName(tr("Name of the state"));
   like_->setToolTip(tr("It is that state, save for what is said here"));

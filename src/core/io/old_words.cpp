@@ -70,9 +70,14 @@ std::string key_of_path(const JsonCursor& object, const std::string& path) {
 }
 
 std::string with_present_paths(std::string text) {
+  // A key; a name may be the same word.
   const auto replace = [&](const std::string& was, const std::string& is) {
-    for (std::size_t at = 0; (at = text.find(was, at)) != std::string::npos; at += is.size())
-      text.replace(at, was.size(), is);
+    for (std::size_t at = 0; (at = text.find(was, at)) != std::string::npos;) {
+      const std::size_t next = text.find_first_not_of(" \t\r\n", at + was.size());
+      const bool is_key = next != std::string::npos && text[next] == ':';
+      if (is_key) text.replace(at, was.size(), is);
+      at += is_key ? is.size() : was.size();
+    }
   };
   for (const OldPath& path : kOldPaths) {
     replace(in_quotes(path.key), in_quotes(path.now));

@@ -204,5 +204,12 @@ TEST_CASE("A profile with words of before is read as what they are called now, a
   REQUIRE(again);
   CHECK(again->jump.apex_speed == 1.5);
   CHECK(again->states->table() == profile.states->table());
+  // A name is not a key.
+  const std::string called = document(R"("name": "hang_speed", "jump": {"hang_speed" : 1.0})");
+  Profile named = *parse_profile(called, "p.json");
+  named.jump.apex_speed = 2.0;
+  const std::string kept = *profile_text(named, called, "p.json");
+  CHECK(kept.find("\"name\": \"hang_speed\"") != std::string::npos);
+  CHECK(parse_profile(kept, "p.json")->jump.apex_speed == 2.0);
   CHECK_THAT(refusal_of(R"("air": {"hang_speed": 1})"), Catch::Contains("hang_speed"));
 }

@@ -5,6 +5,7 @@
 
 #include "lagniappe/handling.h"
 #include "lagniappe/run_signals.h"
+#include "support/forwarding_world.h"
 #include "support/scenes.h"
 
 using namespace lagniappe;
@@ -50,25 +51,12 @@ std::function<InputFrame(int)> jump_at(int tick, InputFrame frame) {
 }
 
 // A world with wind.
-class Windy : public World {
+class Windy final : public ForwardingWorld {
  public:
-  Windy(const World& world, const Vec3& wind) : world_(world), wind_(wind) {}
-  std::optional<WorldHit> sweep(const Segment& a, double r, const Vec3& m, const Moment& t) const override {
-    return world_.sweep(a, r, m, t);
-  }
-  std::size_t contacts(const Segment& a, double r, std::span<WorldContact> out,
-                       const Moment& t) const override {
-    return world_.contacts(a, r, out, t);
-  }
-  std::optional<WorldRayHit> cast_ray(const Vec3& o, const Vec3& m, const Moment& t) const override {
-    return world_.cast_ray(o, m, t);
-  }
-  Box limits() const override { return world_.limits(); }
+  Windy(const World& world, const Vec3& wind) : ForwardingWorld(world), wind_(wind) {}
   Surroundings surroundings(const Vec3&, double) const override { return {wind_}; }
-  std::string_view piece_name(PieceId piece) const override { return world_.piece_name(piece); }
 
  private:
-  const World& world_;
   Vec3 wind_;
 };
 

@@ -217,6 +217,17 @@ std::vector<Walk> walks(double offset) {
        0,
        2.5,
        sprint});
+  add({"into a wall while gathering speed, and along",
+       std::move(floor().block({0, 0, -3}, {12, 3, 0.4}, {25, 0, 0})),
+       {0, 0, z},
+       0,
+       1.2,
+       ahead,
+       [](Profile& p) {
+         p.ground.gather.growth = 12.0;
+         p.ground.gather.lowest = 1.0;
+         p.ground.gather.highest = 12.0;
+       }});
   return all;
 }
 

@@ -3,55 +3,17 @@
 // bit.
 #include <catch2/catch.hpp>
 
+#include "support/forwarding_world.h"
 #include "support/scenes.h"
 
 using namespace lagniappe;
 using namespace lagniappe::test;
 
-namespace {
-
-class Ungathered final : public World {
- public:
-  explicit Ungathered(const World& whole) : whole_(whole) {}
-  std::optional<WorldHit> sweep(const Segment& axis, double radius, const Vec3& motion_C,
-                                const Moment& moment) const override {
-    return whole_.sweep(axis, radius, motion_C, moment);
-  }
-  std::size_t contacts(const Segment& axis, double radius, std::span<WorldContact> out,
-                       const Moment& moment) const override {
-    return whole_.contacts(axis, radius, out, moment);
-  }
-  std::optional<WorldRayHit> cast_ray(const Vec3& origin_C, const Vec3& motion_C,
-                                      const Moment& moment) const override {
-    return whole_.cast_ray(origin_C, motion_C, moment);
-  }
-  Box limits() const override { return whole_.limits(); }
-  Surroundings surroundings(const Vec3& at_C, double time) const override {
-    return whole_.surroundings(at_C, time);
-  }
-  std::string_view piece_name(PieceId piece) const override { return whole_.piece_name(piece); }
-  bool has_movers() const override { return whole_.has_movers(); }
-  bool moves(PieceId piece) const override { return whole_.moves(piece); }
-  RigidPose piece_frame(PieceId piece, double time) const override { return whole_.piece_frame(piece, time); }
-  RigidVelocity piece_velocity(PieceId piece, double time) const override {
-    return whole_.piece_velocity(piece, time);
-  }
-  std::optional<WorldPush> first_push(const Segment& axis, double radius, double from_time, double to_time,
-                                      PieceId carrier) const override {
-    return whole_.first_push(axis, radius, from_time, to_time, carrier);
-  }
-
- private:
-  const World& whole_;
-};
-
-}  // namespace
-
 TEST_CASE("On a world that does not gather, every drive over the demo course is the same to the bit") {
   const auto course = read_course(LAGNIAPPE_SOURCE_DIR "/courses/tidewheel.course.json");
   REQUIRE(course);
   const TriangleWorld ours = build_world(*course);
-  const Ungathered theirs(ours);
+  const ForwardingWorld theirs(ours);
   const Profile profile;
   for (std::size_t m = 0; m < course->marks.size(); ++m) {
     const int hz = tick_rates()[m % tick_rates().size()];
@@ -77,38 +39,18 @@ TEST_CASE("On a world that does not gather, every drive over the demo course is 
 namespace {
 
 // As a game's physics has it: where things are now, and were a moment ago.
-class OnlyNow final : public World {
+class OnlyNow final : public ForwardingWorld {
  public:
-  OnlyNow(const TriangleWorld& whole, const double& from, const double& to)
-      : whole_(whole), from_(from), to_(to) {}
-  std::optional<WorldHit> sweep(const Segment& axis, double radius, const Vec3& motion_C,
-                                const Moment& moment) const override {
-    return whole_.sweep(axis, radius, motion_C, moment);
-  }
-  std::size_t contacts(const Segment& axis, double radius, std::span<WorldContact> out,
-                       const Moment& moment) const override {
-    return whole_.contacts(axis, radius, out, moment);
-  }
-  std::optional<WorldRayHit> cast_ray(const Vec3& origin_C, const Vec3& motion_C,
-                                      const Moment& moment) const override {
-    return whole_.cast_ray(origin_C, motion_C, moment);
-  }
-  Box limits() const override { return whole_.limits(); }
-  std::string_view piece_name(PieceId piece) const override { return whole_.piece_name(piece); }
-  bool has_movers() const override { return true; }
+  OnlyNow(const World& whole, const double& from, const double& to)
+      : ForwardingWorld(whole), from_(from), to_(to) {}
   bool knows_ahead() const override { return false; }
-  bool moves(PieceId piece) const override { return whole_.moves(piece); }
   RigidPose piece_frame(PieceId piece, double time) const override {
     check(time);
-    return whole_.piece_frame(piece, time);
+    return ForwardingWorld::piece_frame(piece, time);
   }
   RigidVelocity piece_velocity(PieceId piece, double time) const override {
     check(time);
-    return whole_.piece_velocity(piece, time);
-  }
-  std::optional<WorldPush> first_push(const Segment& axis, double radius, double from_time, double to_time,
-                                      PieceId carrier) const override {
-    return whole_.first_push(axis, radius, from_time, to_time, carrier);
+    return ForwardingWorld::piece_velocity(piece, time);
   }
 
  private:
@@ -116,7 +58,6 @@ class OnlyNow final : public World {
     if (time < from_ - 1e-3 || time > to_ + 1e-12)
       FAIL("asked about " << time << " s in " << from_ << " to " << to_);
   }
-  const TriangleWorld& whole_;
   const double &from_, &to_;
 };
 

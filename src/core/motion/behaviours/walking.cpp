@@ -99,14 +99,15 @@ struct Pace {
 };
 
 // The full speed over the tick: even, or gathered, which does not fall below the least.
-std::array<Pace, 3> paces_of(const StepContext& context, const CharacterState& state, bool pushed) {
+// `gathered`: to begin with; `grows`: it may.
+std::array<Pace, 3> paces_of(const StepContext& context, double gathered, bool grows) {
   const Profile::Ground& ground = context.profile.ground;
   const Profile::Ground::Gather& gather = ground.gather;
   const double dt = context.dt;
   if (gather.growth <= 0.0) return {Pace{full_ground_speed(context), 0.0, dt}};
   const double least = gather.least;
-  const double from = std::min(gather.lowest + state.gathered, gather.highest);
-  const double growth = pushed && state.wall_normal_C == Vec3(0.0) ? gather.growth : 0.0;
+  const double from = std::min(gather.lowest + gathered, gather.highest);
+  const double growth = grows ? gather.growth : 0.0;
   if (growth <= 0.0) return {Pace{std::max(from, least), 0.0, dt}};
   const double even = std::clamp((least - from) / growth, 0.0, dt);
   const double full = std::clamp((gather.highest - from) / growth, even, dt);
@@ -114,11 +115,11 @@ std::array<Pace, 3> paces_of(const StepContext& context, const CharacterState& s
   return {Pace{std::max(from, least), 0.0, even}, Pace{begin, growth, full - even}, Pace{end, 0.0, dt - full}};
 }
 
-void gather_speed(const StepContext& context, bool pushed, CharacterState& state) {
+void gather_speed(const StepContext& context, bool grows, CharacterState& state) {
   const Profile::Ground::Gather& gather = context.profile.ground.gather;
   if (gather.growth <= 0.0) {
     state.gathered = 0.0;
-  } else if (pushed && state.wall_normal_C == Vec3(0.0)) {
+  } else if (grows) {
     state.gathered = std::min(state.gathered + gather.growth * context.dt, gather.highest - gather.lowest);
   }
 }
@@ -154,7 +155,9 @@ void walk(const StepContext& context, const Body& body, const Intent& intent, Ch
   const Vec3 target = along_known_wall(context, full_push, state.wall_normal_C);
   const MovedSmooth from = {flattened(state.velocity_C, body.up_C, ground.speed_on_slopes),
                             body.flat(state.acceleration_C), Vec3(0.0)};
-  const auto paces = paces_of(context, state, pushed);
+  const double gathered = state.gathered;
+  const bool grows = pushed && state.wall_normal_C == Vec3(0.0);
+  const auto paces = paces_of(context, gathered, grows);
   const double grip = grip_of(state);
   const Vec3 blown = blown_on_ground(context, body, state.foot_C, grip);
   const MovedSmooth moved = respond_on_ground(context, paces, from, target, blown, pushed, grip);
@@ -167,7 +170,7 @@ void walk(const StepContext& context, const Body& body, const Intent& intent, Ch
                       respond_on_ground(context, paces, from, target, wind, pushed, with_grip);
                   return along_ground(context, body, state, with.velocity);
                 });
-  gather_speed(context, pushed, state);
+  gather_speed(context, grows, state);
   go_along_ground(
       context, body,
       [&](double seconds) {
@@ -175,7 +178,7 @@ void walk(const StepContext& context, const Body& body, const Intent& intent, Ch
         StepContext sooner = context;
         sooner.dt = seconds;
         const MovedSmooth then =
-            respond_on_ground(context, paces_of(sooner, state, pushed), from, target, blown, pushed, grip);
+            respond_on_ground(context, paces_of(sooner, gathered, grows), from, target, blown, pushed, grip);
         return Moved{then.velocity, then.displacement};
       },
       state);
