@@ -1,11 +1,16 @@
 // SPDX-License-Identifier: MIT
 #include "motion/footing_change.h"
 
+#include "motion/wall_contact.h"
+
 namespace lagniappe {
 namespace {
 
 // m of a way that a change of slope may cost or give before it is an event, and of it when the event is found.
 constexpr double kSlopeMatters = 5e-4, kSlopeFound = 5e-5;
+
+// Cosine below which a wall has come to its end: 1.1 degrees round it.
+constexpr double kEndsBelow = 0.9998;
 
 }  // namespace
 
@@ -19,8 +24,9 @@ FootingChange footing_change(const World& world, const CharacterState& from, con
   };
   const bool other_piece = was.piece != is.piece && world.has_movers();
   if (other_piece && length(velocity_of(was.piece) - velocity_of(is.piece)) > kLeavingSpeed) return kAtOnce;
-  // The wall that was slid along has come to its end.
-  if (from.wall_normal_C != Vec3(0.0) && now.wall_normal_C == Vec3(0.0)) return kAtOnce;
+  // The wall that was slid along has come to its end, or turns round it.
+  if (!stop.rolls && from.wall_normal_C != Vec3(0.0) && dot(from.wall_normal_C, now.wall_normal_C) < kEndsBelow)
+    return kAtOnce;
   // Over a crest that was come up to within the part.
   if (stop.turned && now.snapped > from.snapped + kGroundTouch) return kAtOnce;
   if (was.normal_C == is.normal_C) return {};

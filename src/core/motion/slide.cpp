@@ -5,18 +5,12 @@
 
 #include "motion/contact_kind.h"
 #include "motion/piece_velocity.h"
+#include "motion/wall_contact.h"
 
 namespace lagniappe {
 namespace {
 
 using Kind = entry::Slide::Kind;
-
-// Cosine above which a wall is the one that was slid along already: 11 degrees, so that a faceted round wall is
-// one.
-constexpr double kSameWall = 0.98;
-
-// Cosine below which it has turned so far, 3 degrees, that what is wished along it is another.
-constexpr double kTurnedWall = 0.9986;
 
 // Of the radius: so far a rim is rolled over until it is told from its face.
 constexpr double kEndOfFace = 0.014;
@@ -172,6 +166,7 @@ Slid slide_on_ground(const StepContext& context, const Body& body, const Vec3& f
     const Vec3 away = going_away(context, *hit, how.frame_velocity_C, wall);
     out.velocity_C = body.flat(walls.deflect(out.velocity_C - away, flat_velocity_C).vector_C + away);
     out.wall_normal_C = wall;
+    out.pressed_C = wall * std::min(dot(before, wall), 0.0);
     context.note(entry::Slide{flat == Vec3(0.0) ? Kind::Stop : Kind::Wall, wall, flat, deflected.approach,
                               deflected.kept, kind});
     if (!goes_on) flat = before;

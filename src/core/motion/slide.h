@@ -11,6 +11,7 @@ struct Slid {
   Vec3 foot_C;
   Vec3 velocity_C;                 // What the planes left of the velocity.
   Vec3 wall_normal_C = Vec3(0.0);  // Unit, across up: the last wall slid along; zero if there was none.
+  Vec3 pressed_C = Vec3(0.0);      // m, flat: what that wall took of the motion, into it.
   int slides = 0;                  // Planes met.
   bool stepped = false;
   bool ceiling = false;  // Met something overhead.

@@ -5,6 +5,7 @@
 
 #include <algorithm>
 #include <cassert>
+#include <cmath>
 
 #include "lagniappe/handling.h"
 #include "motion/button_edges.h"
@@ -13,6 +14,7 @@
 #include "motion/moving.h"
 #include "motion/reach.h"
 #include "motion/velocity_log.h"
+#include "motion/wall_contact.h"
 #include "states/advance.h"
 #include "world/neighbourhood.h"
 
@@ -20,7 +22,7 @@ namespace lagniappe {
 namespace {
 
 // Parts of a stretch between two presses; what would end the last one waits for its end.
-constexpr int kMostParts = 4;
+constexpr int kMostParts = 12;
 // s that a part lasts at most while one slips off a rim: over the round of the foot the way bends.
 constexpr double kSlipTime = 1.0 / 120.0;
 // s that a part lasts at least: what happens sooner happens at its beginning.
@@ -29,6 +31,8 @@ constexpr double kShortestPart = 1e-5;
 constexpr double kIntoContact = 2e-9;
 // s after that, so that rounding does not keep it from being there.
 constexpr double kIntoEvent = 4e-6;
+// s to which the parts of a way that bends beside a wall are halved.
+constexpr double kShortestBend = 1.0 / 480.0;
 // Share of the capsule's radius that is gone over without a look at what is underfoot.
 constexpr double kBlindShare = 0.5;
 
@@ -75,8 +79,9 @@ class Tick {
 
   void begin();
   void take_input(const ButtonEdges& edges, double share);
+  double longest_stretch();
   void go_until(double time);
-  double part(double until, bool may_split);
+  double part(double& until, bool may_split);
   void run(double until, Ledger* ledger, bool may_stop);
   void pass(bool before_motion, Ledger* ledger);
   // Between these two times something begins.
@@ -103,7 +108,8 @@ class Tick {
   Neighbourhood near_;
   CharacterState& state_;
   PassMemory memory_;
-  Stop stop_{};  // Of the last run.
+  Stop stop_{};         // Of the last run.
+  bool rolls_ = false;  // Round the end of a wall, in stretches.
 };
 
 const Values& Tick::values_in_force() {
@@ -150,6 +156,7 @@ void Tick::pass(bool before_motion, Ledger* ledger) {
 
 void Tick::run(double until, Ledger* ledger, bool may_stop) {
   stop_ = Stop{kShortestPart};
+  stop_.rolls = rolls_;
   const auto run_in = [&](const World& world) {
     const double seconds = until - state_.time;
     StepContext context{input_, values_in_force(), world,         seconds,
@@ -204,7 +211,7 @@ std::optional<Tick::Between> Tick::ground_event(const Place& from, double until)
 }
 
 // Goes to `until` or to the event before it, and through the table there. Returns when that was.
-double Tick::part(double until, bool may_split) {
+double Tick::part(double& until, bool may_split) {
   const Place from = place();
   double to = until;
   std::optional<Why> why;
@@ -228,6 +235,11 @@ double Tick::part(double until, bool may_split) {
     shorten(state_.time + until_support_falls(world_, values_in_force(), state_, left), Why::Support);
   }
   const double contact = go();
+  if (may_split && stop_.bends && until - from.state.time > kShortestBend) {
+    go_back(from);
+    until = 0.5 * (from.state.time + until);
+    return part(until, may_split);
+  }
   if (may_split && contact < to) {
     shorten(contact + kIntoContact, Why::Contact);
   } else if (may_split) {
@@ -262,10 +274,19 @@ double Tick::part(double until, bool may_split) {
   return to;
 }
 
+// s for which one may go on without a look at how the way bends.
+double Tick::longest_stretch() {
+  if (state_.ground.verdict == Verdict::Tipping) return kSlipTime;
+  const World& now = world_.has_movers() ? world_ : static_cast<const World&>(near_);
+  const StepContext context{input_, values_in_force(), now, dt_, nullptr, Moment{state_.time}};
+  const double seconds = until_wall_turns(context, rolls_, state_);
+  rolls_ = std::isfinite(seconds);
+  return seconds;
+}
+
 void Tick::go_until(double time) {
   for (int parts = 1; state_.time < time;) {
-    const bool slips = state_.ground.verdict == Verdict::Tipping && time - state_.time > kSlipTime;
-    const double until = slips ? state_.time + kSlipTime : time;
+    double until = std::min(time, state_.time + longest_stretch());
     if (parts == kMostParts && ledger_ != nullptr)
       ledger_->entries.emplace_back(entry::Instant{Why::Waits, state_.time - before_.time});
     const double to = part(until, parts < kMostParts);

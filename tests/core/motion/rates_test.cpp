@@ -249,6 +249,31 @@ std::vector<Walk> round_walks(double offset) {
   return all;
 }
 
+// Past the end of a wall and round it, kept to it by what is asked for into it.
+std::vector<Walk> ends_of_walls(double offset) {
+  const double z = offset;
+  const auto ahead = [](int) { return push(0, 1); };
+  const auto sprint = [](int) { return sprinting(0, 1); };
+  const auto wall = [](double thick, Vec3 degrees) {
+    return std::move(floor().block({0, 0, -3}, {3, 3, thick}, degrees));
+  };
+  const auto smooth = [](Profile& p) { p.ground.response.model = Response::Model::Smooth; };
+  const auto at_once = [](Profile& p) { p.ground.response.model = Response::Model::Instant; };
+  return {{"round a wall of 25 degrees", wall(0.4, {25, 0, 0}), {0, 0, z}, 0, 2.5, ahead},
+          {"the same at a sprint", wall(0.4, {25, 0, 0}), {0, 0, z}, 0, 2.5, sprint},
+          {"the same, smoothly", wall(0.4, {25, 0, 0}), {0, 0, z}, 0, 2.5, ahead, smooth},
+          {"the same, at once", wall(0.4, {25, 0, 0}), {0, 0, z}, 0, 2.5, sprint, at_once},
+          {"round a wall that leans", wall(0.4, {25, 15, 0}), {0, 0, z}, 0, 2.5, sprint},
+          {"round a steep wall", wall(0.4, {60, 0, 0}), {0, 0, z}, 0, 2.5, ahead},
+          {"round a thin wall", wall(0.05, {40, 0, 0}), {0, 0, z}, 0, 2.5, sprint},
+          {"round a post",
+           std::move(floor().block({0.2, 0, -3}, {0.3, 3, 0.3}, {20, 0, 0})),
+           {0, 0, z},
+           0,
+           2.5,
+           ahead}};
+}
+
 std::vector<Vec3> feet(const Walk& walk, int hz) {
   Profile profile;
   if (walk.values) walk.values(profile);
@@ -307,9 +332,13 @@ TEST_CASE("The same inputs give the same way at every tick rate, whatever happen
 
 TEST_CASE("Along a round wall of flat faces one comes nearly as far at every tick rate") {
   compare_rates(round_walks, [](std::size_t walk, int hz) {
-    const bool from_within = walk == 1;
-    return from_within ? 0.005 : hz < 24 ? 0.1 : hz < 60 ? 0.03 : 0.015;
+    const bool outside = walk == 0;
+    return !outside ? 0.003 : hz < 24 ? 0.2 : hz < 120 ? 0.08 : 0.01;
   });
+}
+
+TEST_CASE("Past the end of a wall and round it the way is nearly the same at every tick rate") {
+  compare_rates(ends_of_walls, [](std::size_t, int hz) { return hz < 24 ? 0.02 : 0.012; });
 }
 
 TEST_CASE(

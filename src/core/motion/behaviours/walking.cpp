@@ -8,6 +8,7 @@
 #include "motion/contact_kind.h"
 #include "motion/respond.h"
 #include "motion/velocity_log.h"
+#include "motion/wall_contact.h"
 
 namespace lagniappe {
 namespace {
@@ -39,18 +40,6 @@ void stride_on(const StepContext& context, double way, CharacterState& state) {
   state.stride = static_cast<float>(phase - std::floor(phase));
 }
 
-// Whether a wall that was slid along is touched still.
-bool still_touches(const StepContext& context, const Body& body, const Vec3& foot_C, const Vec3& wall_C) {
-  constexpr double kSameWall = 0.98;
-  for (const WorldContact& c : Touching(body, foot_C)) {
-    const Vec3& normal = c.closest.normal_C;
-    const ContactKind kind = contact_kind(context.profile, c.surface, normal, body.up_C);
-    const bool wall = kind == ContactKind::Wall || kind == ContactKind::Steep;
-    if (wall && dot(unit_or(body.flat(normal), Vec3(0.0)), wall_C) > kSameWall) return true;
-  }
-  return false;
-}
-
 Vec3 without_approach(const Vec3& v_C, const Vec3& wall_C) {
   return v_C - wall_C * std::min(dot(v_C, wall_C), 0.0);
 }
@@ -69,17 +58,23 @@ void go_along_ground(const StepContext& context, const Body& body, const MovedAf
   const Moved moved = moved_after(context.dt);
   GroundSlide how{state.wall_normal_C, state.ground_velocity_C, context.profile.ground.speed_on_slopes,
                   state.ground.point_C};
-  how.stop_after = stop_after(context);
+  const bool rolls = context.stop != nullptr && context.stop->rolls;
+  how.stop_after = rolls ? 2.0 : stop_after(context);
   Slid slid = slide_on_ground(context, body, state.foot_C, body.flat(context.pushes.beyond(moved.displacement)),
                               body.flat(moved.velocity), state.ground.normal_C, how);
-  if (slid.wall_normal_C != Vec3(0.0) && !still_touches(context, body, slid.foot_C, slid.wall_normal_C))
-    slid.wall_normal_C = Vec3(0.0);
+  const bool met_wall = slid.wall_normal_C != Vec3(0.0);
+  keep_to_wall(context, body, state.ground.normal_C, slid);
   note_stop(context, slid, state.foot_C, [&](double seconds) {
     const Vec3 flat = body.flat(context.pushes.beyond(moved_after(seconds).displacement));
     return without_approach(along_ground(context, body, state, flat), state.wall_normal_C);
   });
   if (context.stop != nullptr) {
     context.stop->turned = slid.turned;
+    const bool off_wall = slid.wall_normal_C == Vec3(0.0) && !slid.stopped;
+    const bool lost_at_once = met_wall && off_wall && state.wall_normal_C == Vec3(0.0);
+    context.stop->bends =
+        lost_at_once || (off_wall && bends_by_wall(context, body, 0.5 * (state.foot_C + slid.foot_C),
+                                                   body.flat(moved.velocity - state.velocity_C)));
     context.stop->way_C = moved.displacement;
   }
   const double way = length(body.flat(slid.foot_C - state.foot_C));
