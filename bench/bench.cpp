@@ -184,7 +184,7 @@ void hour_bench(benchmark::State& state) {
   for (auto _ : state) {
     const Run run = *run_take(take, place(Demo).world);
     bytes = run.memory_bytes() + take.inputs.capacity() * sizeof(InputFrame) +
-            take.hashes.capacity() * sizeof(std::uint64_t);
+            take.hashes.capacity() * sizeof(PartHashes);
     if (first_difference(run, take)) state.SkipWithError("the hour does not run the same twice");
   }
   state.counters["megabytes"] = double(bytes) / 1e6;

@@ -15,6 +15,7 @@ MAY_USE = {
     "src/core/world": ["math", "geometry"],
     "src/core/motion": ["math", "geometry", "world"],
     "src/core/states": ["math", "geometry", "world", "motion"],
+    "src/core/camera": ["math", "geometry", "world", "motion"],
     "src/core/sim": ["math", "geometry", "world", "motion", "states"],
     "src/core/course": ["math", "geometry", "world", "motion", "states", "sim"],
     "src/core/io": ["math", "geometry", "world", "motion", "states", "sim", "course"],
@@ -25,9 +26,10 @@ IMPLEMENTED_IN = {
     "geometry": ["shapes.h", "capsule_queries.h"],
     "world": ["surface.h", "piece_motion.h", "world.h", "triangle_world.h"],
     "motion": ["behaviour.h", "profile.h", "profile_fields.h", "handling.h", "input_frame.h", "character_state.h", "ledger.h", "pose.h"],
-    "states": ["states.h", "signals.h", "guard.h", "table_check.h", "step.h", "pose_feed.h"],
+    "states": ["states.h", "ledger_facts.h", "signals.h", "guard.h", "table_check.h", "step.h", "pose_feed.h"],
+    "camera": ["camera.h"],
     "course": ["course.h"],
-    "sim": ["fixed_step_clock.h", "drive.h", "take.h", "run.h", "run_signals.h", "table_use.h", "compare.h"],
+    "sim": ["fixed_step_clock.h", "drive.h", "state_parts.h", "take.h", "run.h", "run_signals.h", "table_use.h", "compare.h"],
     "io": ["files.h", "handling_files.h", "scxml.h", "lagniappe.h"],
 }
 OWNER = {name: folder for folder, names in IMPLEMENTED_IN.items() for name in names}

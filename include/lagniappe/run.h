@@ -10,40 +10,10 @@
 
 #include "lagniappe/blocks.h"
 #include "lagniappe/drive.h"
-#include "lagniappe/ledger.h"
+#include "lagniappe/ledger_facts.h"
 #include "lagniappe/take.h"
 
 namespace lagniappe {
-
-// What can happen in a tick.
-enum class Event : std::uint8_t {
-  OnGround,  // The tick ends on ground that bears.
-  Wall,
-  Ceiling,
-  Step,
-  StepRefused,
-  Snap,
-  PushOut,
-  Carried,
-  Pushed,
-  Jump,
-  JumpRefused,
-  Landing,
-  LeftGround,
-  StateChange,
-  PutHome,
-};
-inline constexpr std::array<std::string_view, 15> kEventNames = {
-    "on ground", "wall", "ceiling",      "step",    "refused step",   "snap",         "push-out", "carried",
-    "pushed",    "jump", "refused jump", "landing", "leaving ground", "state change", "put home"};
-
-// A set of events.
-struct Events {
-  std::uint16_t bits = 0;
-  bool has(Event e) const { return (bits >> static_cast<int>(e)) & 1u; }
-  void set(Event e) { bits = static_cast<std::uint16_t>(bits | 1u << static_cast<int>(e)); }
-  bool operator==(const Events&) const = default;
-};
 
 // A stretch of ticks, both included, in which a piece was touched.
 struct Touch {

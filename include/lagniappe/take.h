@@ -6,10 +6,10 @@
 #include <string>
 #include <vector>
 
-#include "lagniappe/character_state.h"
 #include "lagniappe/course.h"
 #include "lagniappe/input_frame.h"
 #include "lagniappe/profile.h"
+#include "lagniappe/state_parts.h"
 
 namespace lagniappe {
 
@@ -44,11 +44,15 @@ struct Take {
   std::uint64_t profile_identity = 0;
   std::string course_file, profile_file;  // Where those came from; may be empty.
 
-  // hash_of() the state after each tick; empty, or as many as inputs.
-  std::vector<std::uint64_t> hashes;
+  // part_hashes() of the state after each tick, of the parts that the take knows; empty, or as many as inputs.
+  PartVersions parts = present_parts();
+  std::vector<PartHashes> hashes;
+  // undivided_hash() instead, of takes from before parts had hashes of their own.
+  std::vector<std::uint64_t> undivided_hashes;
   std::vector<DroppedTime> dropped;
   TakeAbout about;
 
+  bool is_hashed() const { return !hashes.empty() || !undivided_hashes.empty(); }
   double seconds() const { return static_cast<double>(inputs.size()) / tick_rate; }
 };
 
@@ -57,9 +61,6 @@ struct Take {
 std::uint64_t identity_of(const TriangleWorld& world);
 // The same for profiles: a hash of every value, names aside.
 std::uint64_t identity_of(const Profile& profile);
-
-// Returns a hash of all bits of a state's values: states with equal hashes are taken to be bit-identical.
-std::uint64_t hash_of(const CharacterState& state);
 
 // Returns inputs for `to_rate` that do at each time what `inputs` do at `from_rate`: sticks and buttons are
 // those of the tick that is under way, turned angles are shared out by time, and no press is lost.

@@ -46,7 +46,7 @@ void print_changes(const Take& before, const Take& after) {
 // Nothing was changed: it must be the same to the bit, or something is not deterministic.
 int print_identity(const Run& run, const Take& take) {
   const auto difference = first_difference(run, take);
-  if (take.hashes.empty()) {
+  if (!take.is_hashed()) {
     fmt::print("identical         cannot be said: the take holds no hashes\n");
   } else if (difference) {
     fmt::print("identical         no: tick {} is the first that differs from the recording\n", *difference);

@@ -26,7 +26,7 @@ class Journal::File {
  public:
   File(QString folder, Take head) : folder_(std::move(folder)), take_(std::move(head)), writer_(take_) {}
   // Returns what went wrong, if anything, the first time.
-  QString append(const std::vector<InputFrame>& inputs, const std::vector<std::uint64_t>& hashes,
+  QString append(const std::vector<InputFrame>& inputs, const std::vector<PartHashes>& hashes,
                  const std::vector<DroppedTime>& dropped) {
     take_.inputs.insert(take_.inputs.end(), inputs.begin(), inputs.end());
     take_.hashes.insert(take_.hashes.end(), hashes.begin(), hashes.end());
@@ -80,6 +80,8 @@ void Journal::keep(const Recording& recording, std::uint64_t revision) {
     Take head = recording.take;
     head.inputs.clear();
     head.hashes.clear();
+    head.undivided_hashes.clear();
+    head.parts = present_parts();
     head.dropped.clear();
     file_ = std::make_shared<File>(folder_, std::move(head));
     revision_ = revision;
@@ -90,9 +92,9 @@ void Journal::keep(const Recording& recording, std::uint64_t revision) {
     return list.begin() + static_cast<std::ptrdiff_t>(i);
   };
   std::vector<InputFrame> inputs(after(take.inputs, handed_over_), take.inputs.end());
-  std::vector<std::uint64_t> hashes;
+  std::vector<PartHashes> hashes;
   for (std::size_t i = handed_over_; i < take.inputs.size(); ++i)
-    hashes.push_back(hash_of(recording.run.state(i + 1)));
+    hashes.push_back(part_hashes(recording.run.state(i + 1), present_parts()));
   std::vector<DroppedTime> dropped(after(take.dropped, dropped_handed_over_), take.dropped.end());
   handed_over_ = take.inputs.size();
   dropped_handed_over_ = take.dropped.size();

@@ -90,7 +90,7 @@ namespace {
 QString verdict_of(const Recording& recording, bool whole) {
   const Take& take = recording.take;
   if (!whole) return PlaceLoader::tr("recovered up to %1 s").arg(take.seconds(), 0, 'f', 2);
-  if (take.hashes.empty())
+  if (!take.is_hashed())
     return PlaceLoader::tr("holds no hashes: whether it runs as it was recorded cannot be said");
   const auto difference = first_difference(recording.run, take);
   if (!difference) return PlaceLoader::tr("identical to the recording in all %1 ticks").arg(take.inputs.size());

@@ -8,56 +8,21 @@
 namespace lagniappe::app {
 namespace {
 
-constexpr double kZoomPerNotch = 0.88;
-constexpr double kGoOutTime = 0.25;   // s, time constant of going out again.
-constexpr double kWidenTime = 0.25;   // s, time constant with which the field follows the speed.
-constexpr double kFarthestLag = 4.0;  // m; what is further was not walked.
 constexpr double kPitchLimit = radians(89.0);
-
-Eye eye_at(const Vec3& at_C, const Quat& frame_CB, const Vec2& look) {
-  const Vec3 forward = look_direction(frame_CB, look.x, look.y);
-  const Vec3 right = frame_CB * Vec3(std::cos(look.x), 0.0, -std::sin(look.x));
-  return {at_C, forward, cross(right, forward)};
-}
 
 }  // namespace
 
-void Camera::zoom(double notches) {
-  zoomed = std::clamp(zoomed * std::pow(kZoomPerNotch, notches), kNearest, kFarthest);
-}
-
 Eye Camera::follow(const DriveSession& session, double frame_seconds) {
-  const Pose pose = session.pose();
-  const Vec2 look = session.look();
-  if (mode == CameraMode::ThirdPerson) return third_person(pose, look, session, frame_seconds);
-  return eye_at(eyes_of(pose, session.profile().capsule), pose.frame_CB, look);
+  if (mode == CameraMode::Free || session.place() == nullptr) return free_eye();
+  following_.first_person = mode == CameraMode::FirstPerson;
+  following_ = step_camera(following_, camera_subject(session.current(), session.pose(), session.look()),
+                           session.profile(), session.place()->world, session.moment(), frame_seconds);
+  return following_.eye;
 }
 
-Eye Camera::third_person(const Pose& pose, const Vec2& look, const DriveSession& session,
-                         double frame_seconds) {
-  const Vec3 head = eyes_of(pose, session.profile().capsule);
-  const Profile::Camera& camera = session.profile().camera;
-  Eye eye = eye_at(head, pose.frame_CB, look);
-  // Who is put somewhere else takes the camera along.
-  const bool follows = camera.lag > 0.0 && length(followed_C_ - head) < kFarthestLag;
-  followed_C_ = follows ? head + (followed_C_ - head) * std::exp(-frame_seconds / camera.lag) : head;
-  const Vec3 way =
-      followed_C_ - head + eye.right_C() * camera.shoulder - eye.forward_C * (camera.distance * zoomed);
-  const double far = std::max(length(way), 1e-6);
-  const auto hit = session.place()->world.sweep({head, head}, camera.pull_in_radius, way, session.moment());
-  const double free = hit ? hit->hit.fraction * far : far;
-  const double gone_out = free + (drawn_distance_ - free) * std::exp(-frame_seconds / kGoOutTime);
-  drawn_distance_ = std::min(free, gone_out);
-  eye.at_C = head + way * (drawn_distance_ / far);
-  return eye;
-}
-
-double Camera::field(const DriveSession& session, double frame_seconds) {
-  const CharacterState& state = session.current();
-  const double speed = length(across(state.velocity_C - state.ground_velocity_C, state.up_C()));
-  drawn_speed_ = speed + (drawn_speed_ - speed) * std::exp(-frame_seconds / kWidenTime);
-  const Profile::Camera& camera = session.profile().camera;
-  return mode == CameraMode::Free ? camera.field_of_view : field_of_view(camera, drawn_speed_);
+double Camera::field(const DriveSession& session) const {
+  const bool follows = mode != CameraMode::Free && following_.begun;
+  return follows ? following_.field : session.profile().camera.field_of_view;
 }
 
 void Camera::place_free(const Eye& eye) {

@@ -11,15 +11,6 @@ namespace {
 constexpr double kSamePoint = 1e-5;     // m.
 constexpr double kSameNormal = 0.9999;  // Cosine.
 
-template <typename Entry>
-PieceId piece_in(const Entry& entry) {
-  if constexpr (requires { entry.piece; }) {
-    return entry.piece;
-  } else {
-    return kNoPiece;
-  }
-}
-
 using Key = std::array<long long, 3>;
 Key key_of(const Vec3& p) {
   const auto at = [](double x) { return std::llround(x / kSamePoint); };
@@ -27,27 +18,6 @@ Key key_of(const Vec3& p) {
 }
 
 }  // namespace
-
-PieceId piece_of(const LedgerEntry& entry) {
-  return std::visit([](const auto& e) { return piece_in(e); }, entry);
-}
-
-std::vector<Vec3> places_of(const LedgerEntry& entry, const CharacterState& state) {
-  if (const auto* sweep = std::get_if<entry::Sweep>(&entry)) {
-    const Vec3 ended = sweep->from_C + sweep->motion_C * sweep->fraction;
-    return sweep->hit ? std::vector<Vec3>{sweep->point_C, ended} : std::vector<Vec3>{ended};
-  }
-  if (const auto* push = std::get_if<entry::Push>(&entry)) return {push->point_C};
-  if (const auto* probe = std::get_if<entry::Probe>(&entry))
-    return {probe->from_C - state.up_C() * (probe->hit ? probe->gap : probe->reach), probe->from_C};
-  const bool of_ground =
-      std::holds_alternative<entry::Judged>(entry) || std::holds_alternative<entry::Snap>(entry);
-  if (of_ground && state.ground.verdict != Verdict::None) return {state.ground.point_C};
-  if (std::holds_alternative<entry::Step>(entry) || std::holds_alternative<entry::PushOut>(entry) ||
-      std::holds_alternative<entry::Carry>(entry))
-    return {state.foot_C};
-  return {};
-}
 
 std::vector<Vec3> outline_of(const Place& place, PieceId id, double time) {
   if (id >= place.course.pieces.size()) return {};

@@ -153,7 +153,7 @@ void ViewWidget::set_first_person(bool first) {
 // The free camera begins where the eye is, or behind the figure's head if the eye was in it.
 void ViewWidget::begin_free() {
   if (camera_.mode == CameraMode::Free || session_.place() == nullptr) return;
-  Eye from = eye(0.0);
+  Eye from = camera_.follow(session_, 0.0);
   if (camera_.mode == CameraMode::FirstPerson) {
     const Vec3 back = -from.forward_C * kFreeBehind;
     const auto hit = session_.place()->world.sweep(
@@ -167,8 +167,8 @@ void ViewWidget::begin_free() {
 // The camera goes on once for each beat; drawing changes nothing.
 void ViewWidget::pass(double seconds) {
   if (camera_.mode == CameraMode::Free && !driving_) move_free_camera(seconds);
-  drawn_eye_ = eye(seconds);
-  drawn_field_ = camera_.field(session_, seconds);
+  drawn_eye_ = camera_.follow(session_, seconds);
+  drawn_field_ = camera_.field(session_);
   canvas_->widget().update();
 }
 
@@ -183,11 +183,6 @@ void ViewWidget::count_frame(double now) {
 void ViewWidget::begin_gl() {
   trouble_ = renderer_.initialize();
   begun_ = trouble_.isEmpty();
-}
-
-Eye ViewWidget::eye(double seconds) {
-  if (camera_.mode == CameraMode::Free || session_.place() == nullptr) return camera_.free_eye();
-  return camera_.follow(session_, seconds);
 }
 
 void ViewWidget::draw_gl(const QSize& pixels, bool flipped) {

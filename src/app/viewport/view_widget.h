@@ -86,7 +86,6 @@ class ViewWidget : public QWidget, private Drawable {
   void send_pointer_to_middle();
   void begin_free();
   void move_free_camera(double seconds);
-  Eye eye(double seconds);
   DrawnFrame drawn_frame(const Eye& eye, const QSize& pixels, bool flipped) const;
   std::optional<DrawnFrame::Shadow> shadow(const Pose& pose) const;
   void add_ghosts(DrawnFrame& frame) const;

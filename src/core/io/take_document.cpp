@@ -3,7 +3,9 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <charconv>
+#include <functional>
 #include <limits>
 
 #include "io/document_writers.h"
@@ -18,7 +20,7 @@ constexpr std::size_t kMostPathPoints = 4096;
 struct FieldWriter {
   Json& json;
   template <typename T>
-  void operator()(const char* name, const T& value) const {
+  void operator()(const char* name, const T& value, FieldOf) const {
     if constexpr (std::is_enum_v<T>) {
       json[name] = static_cast<int>(value);
     } else if constexpr (std::is_same_v<T, Vec3>) {
@@ -33,10 +35,13 @@ struct FieldWriter {
   }
 };
 
+// What a take did not know yet stays as it is by default.
 struct FieldReader {
   const JsonCursor& map;
+  const PartVersions& known;
   template <typename T>
-  void operator()(const char* name, T& value) const {
+  void operator()(const char* name, T& value, FieldOf field) const {
+    if (field.since > known[static_cast<std::size_t>(field.part)] && !map.has(name)) return;
     const JsonCursor cursor = map.at(name);
     if constexpr (std::is_same_v<T, StateId>) {
       value = static_cast<T>(cursor.integer(0, kMostStates - 1));
@@ -143,17 +148,82 @@ void read_runs(const JsonCursor& runs, std::vector<InputFrame>& inputs) {
   }
 }
 
-// 16 hexadecimal digits a tick: whole numbers of 64 bits get lost in many readers of JSON.
-void read_hashes(const JsonCursor& cursor, std::size_t ticks, std::vector<std::uint64_t>& hashes) {
+// Hashes are hexadecimal digits, so many for each tick: whole numbers of 64 bits get lost in many readers of
+// JSON.
+constexpr std::size_t kDigitsOfPart = 8, kDigitsUndivided = 16;
+
+void read_hashes(const JsonCursor& cursor, std::size_t digits_each, std::size_t ticks,
+                 const std::function<void(std::size_t, std::uint64_t)>& take) {
   const std::string digits = cursor.text();
-  if (digits.size() != 16 * ticks) cursor.fail("there must be 16 digits for each tick");
-  for (std::size_t i = 0; i < digits.size(); i += 16) {
+  if (digits.size() != digits_each * ticks)
+    cursor.fail(fmt::format("there must be {} digits for each tick", digits_each));
+  for (std::size_t i = 0; i < ticks; ++i) {
     std::uint64_t hash = 0;
-    const char* end = digits.data() + i + 16;
-    const auto [at, wrong] = std::from_chars(digits.data() + i, end, hash, 16);
+    const char *begin = digits.data() + i * digits_each, *end = begin + digits_each;
+    const auto [at, wrong] = std::from_chars(begin, end, hash, 16);
     if (wrong != std::errc() || at != end) cursor.fail("these are no hexadecimal digits");
-    hashes.push_back(hash);
+    take(i, hash);
   }
+}
+
+// Of `ticks` more ticks.
+void read_hashes(const JsonCursor& cursor, std::size_t ticks, Take& take) {
+  if (cursor.value().is_string())
+    return read_hashes(cursor, kDigitsUndivided, ticks,
+                       [&](std::size_t, std::uint64_t hash) { take.undivided_hashes.push_back(hash); });
+  const std::size_t before = take.hashes.size();
+  take.hashes.resize(before + ticks);
+  for (std::size_t part = 0; part < kStatePartCount; ++part) {
+    if (take.parts[part] == 0) continue;
+    read_hashes(cursor.at(kStateParts[part].name), kDigitsOfPart, ticks,
+                [&](std::size_t i, std::uint64_t hash) {
+                  take.hashes[before + i][part] = static_cast<std::uint32_t>(hash);
+                });
+  }
+}
+
+std::string digits_of(const std::vector<std::uint64_t>& hashes, std::size_t first, std::size_t last) {
+  std::string digits;
+  for (std::size_t i = first; i < last; ++i) fmt::format_to(std::back_inserter(digits), "{:016x}", hashes[i]);
+  return digits;
+}
+
+Json part_digits(const Take& take, std::size_t first, std::size_t last) {
+  Json json = Json::object();
+  for (std::size_t part = 0; part < kStatePartCount; ++part) {
+    if (take.parts[part] == 0) continue;
+    std::string digits;
+    for (std::size_t i = first; i < last; ++i)
+      fmt::format_to(std::back_inserter(digits), "{:08x}", take.hashes[i][part]);
+    json[std::string(kStateParts[part].name)] = std::move(digits);
+  }
+  return json;
+}
+
+Json parts_json(const PartVersions& versions) {
+  Json json = Json::object();
+  for (std::size_t i = 0; i < versions.size(); ++i) {
+    if (versions[i] > 0) json[std::string(kStateParts[i].name)] = versions[i];
+  }
+  return json;
+}
+
+PartVersions read_parts(const JsonCursor& map) {
+  PartVersions versions{};
+  if (!map.value().is_object()) map.fail("the parts of a state are an object of names and versions");
+  for (const auto& [name, ignored] : map.value().items()) {
+    const auto row = std::find_if(kStateParts.begin(), kStateParts.end(),
+                                  [&](const StatePartRow& each) { return each.name == name; });
+    if (row == kStateParts.end())
+      map.at(name).fail("this part of a state is not known here: a later version of the program recorded it");
+    const int version = map.at(name).integer(1, 1'000'000);
+    if (version > row->version)
+      map.at(name).fail(fmt::format(
+          "version {} of this part can be read, this is {}: a later version of the program recorded it",
+          row->version, version));
+    versions[static_cast<std::size_t>(row - kStateParts.begin())] = version;
+  }
+  return versions;
 }
 
 }  // namespace
@@ -169,6 +239,7 @@ Json head_json(const Take& take) {
   Json start;
   each_field(take.start, FieldWriter{start});
   return {{"start", start},
+          {"parts", parts_json(take.parts)},
           {"tick_rate", take.tick_rate},
           {"course", course_json(*take.course)},
           {"course_identity", fmt::format("{:016x}", take.course_identity)},
@@ -180,12 +251,8 @@ Json head_json(const Take& take) {
 
 Json part_json(const Take& take, std::size_t first, std::size_t last) {
   Json part = {{"inputs", runs_of(take, first, last)}};
-  if (take.hashes.size() >= last) {
-    std::string digits;
-    for (std::size_t i = first; i < last; ++i)
-      fmt::format_to(std::back_inserter(digits), "{:016x}", take.hashes[i]);
-    part["hashes"] = std::move(digits);
-  }
+  if (take.hashes.size() >= last) part["hashes"] = part_digits(take, first, last);
+  if (take.undivided_hashes.size() >= last) part["hashes"] = digits_of(take.undivided_hashes, first, last);
   for (const DroppedTime& drop : take.dropped) {
     // What was dropped after the last tick belongs to the last part.
     const bool behind = last == take.inputs.size() && drop.after_tick >= last;
@@ -207,21 +274,23 @@ TakeAbout read_about(const JsonCursor& cursor) {
   const auto points = cursor.at("path").elements();
   if (points.size() > kMostPathPoints) cursor.at("path").fail("the path has too many points");
   for (const JsonCursor& point : points) about.path.push_back(point.vec2({-1e9, 1e9}));
-  FieldReader{cursor}("ticks", about.ticks);
+  about.ticks = cursor.at("ticks").whole(0, std::numeric_limits<std::uint64_t>::max());
   return about;
 }
 
 Take read_head(const JsonCursor& head) {
-  head.only_keys({"start", "tick_rate", "course", "course_identity", "course_file", "profile",
+  head.only_keys({"start", "parts", "tick_rate", "course", "course_identity", "course_file", "profile",
                   "profile_identity", "profile_file"});
   const auto identity = [&](std::string_view key) {
-    std::vector<std::uint64_t> one;
-    read_hashes(head.at(key), 1, one);
-    return one.front();
+    std::uint64_t one = 0;
+    read_hashes(head.at(key), kDigitsUndivided, 1, [&](std::size_t, std::uint64_t hash) { one = hash; });
+    return one;
   };
   Take take;
   const JsonCursor start = head.at("start");
-  each_field(take.start, FieldReader{start});
+  // Takes from before parts were named know the first version of those there were.
+  take.parts = head.has("parts") ? read_parts(head.at("parts")) : PartVersions{1, 1, 1, 1, 1};
+  each_field(take.start, FieldReader{start, take.parts});
   take.tick_rate = head.at("tick_rate").integer(10, 480);
   const JsonCursor course = head.at("course").as_document(), profile = head.at("profile").as_document();
   check_heading(course, "course");
@@ -238,18 +307,23 @@ Take read_head(const JsonCursor& head) {
 bool read_part(const JsonCursor& part, Take& take) {
   if (part.has("end")) {
     part.only_keys({"end"});
-    std::size_t ticks = 0;
-    FieldReader{part}("end", ticks);
+    const std::size_t ticks = part.at("end").whole(0, std::numeric_limits<std::uint64_t>::max());
     if (ticks != take.inputs.size())
       part.at("end").fail("there should be more ticks, or fewer, than there are");
     return true;
   }
   part.only_keys({"inputs", "hashes", "dropped"});
   const std::size_t before = take.inputs.size();
-  const bool hashed = take.hashes.size() == before;
+  const auto hashed = [&](std::size_t ticks) {
+    return std::max(take.hashes.size(), take.undivided_hashes.size()) == ticks;
+  };
+  const bool all_before = hashed(before);
   read_runs(part.at("inputs"), take.inputs);
-  if (hashed && part.has("hashes")) read_hashes(part.at("hashes"), take.inputs.size() - before, take.hashes);
-  if (take.hashes.size() != take.inputs.size()) take.hashes.clear();
+  if (all_before && part.has("hashes")) read_hashes(part.at("hashes"), take.inputs.size() - before, take);
+  if (!hashed(take.inputs.size())) {
+    take.hashes.clear();
+    take.undivided_hashes.clear();
+  }
   if (!part.has("dropped")) return false;
   for (const JsonCursor& drop : part.at("dropped").elements()) {
     const auto e = drop.elements();

@@ -84,47 +84,14 @@ void Examination::close_touches() {
 }
 
 void Examination::read_ledger() {
+  // Events and touches are said in the rows; here is what only findings ask for.
   const auto read = Overloaded{
-      [&](const entry::Reset&) { events_.set(Event::PutHome); },
-      [&](const entry::Carry& e) { events_.set(Event::Carried), touch(e.piece), took_speed_ |= e.blocked; },
-      [&](const entry::Push& e) { events_.set(Event::Pushed), touch(e.piece), took_speed_ = true; },
-      [&](const entry::PushOut& e) { events_.set(Event::PushOut), touch(e.piece), took_speed_ = true; },
+      [&](const entry::Carry& e) { took_speed_ |= e.blocked; },
+      [&](const entry::Push&) { took_speed_ = true; },
+      [&](const entry::PushOut&) { took_speed_ = true; },
       [&](const entry::Intent& e) { intent_C_ = e.velocity_C; },
-      [&](const entry::StateChange&) { events_.set(Event::StateChange); },
-      [&](const entry::Jump& e) {
-        events_.set(Event::Jump);
-        // Landed within the tick, and off again.
-        if (e.from == entry::Jump::From::Ground && e.late_by == 0.0 && !before_.grounded())
-          events_.set(Event::Landing);
-      },
-      [](const entry::Instant&) {},
-      [](const entry::Gravity&) {},
-      [](const entry::Change&) {},
       [&](const entry::Landed& e) { landing_loss_ = std::max(e.before - e.after, 0.0), landed_at_ = e.before; },
-      [&](const entry::JumpRefused&) { events_.set(Event::JumpRefused); },
-      [&](const entry::Sweep& e) {
-        if (e.hit) touch(e.piece);
-      },
-      [&](const entry::Slide& e) {
-        if (e.contact == ContactKind::Ceiling) events_.set(Event::Ceiling);
-        if (e.contact == ContactKind::Wall || (e.contact == ContactKind::Steep && before_.grounded()))
-          events_.set(Event::Wall);
-        took_speed_ |= e.kind != entry::Slide::Kind::Along;
-      },
-      [&](const entry::Step& e) {
-        touch(e.piece);
-        if (e.outcome != entry::Step::Outcome::Taken) return events_.set(Event::StepRefused);
-        events_.set(Event::Step);
-      },
-      [&](const entry::Judged& e) {
-        if (e.verdict != Verdict::None) touch(e.piece);
-      },
-      [&](const entry::Snap&) { events_.set(Event::Snap); },
-      [](const entry::Probe&) {},
-      [](const entry::Crest&) {},
-      [](const entry::LeftGround&) {},
-      [](const entry::JumpCut&) {},
-      [](const entry::HeadBump&) {},
+      [&](const entry::Slide& e) { took_speed_ |= e.kind != entry::Slide::Kind::Along; },
       [&](const entry::StateLoop& e) { add_once(Finding::Kind::StateLoop, e.from, {}); },
       [&](const entry::Exhausted& e) {
         if (e.left < kSmallestLeft) return;
@@ -132,10 +99,14 @@ void Examination::read_ledger() {
         run_.findings_.back().amount = std::max(run_.findings_.back().amount, e.left);
       },
       [&](const entry::ScriptFailed& e) { add_once(Finding::Kind::ScriptFailed, after_.state, e.what); },
-      [&](const entry::StanceWaits&) {},
       [&](const entry::LieHeld&) { took_speed_ = lie_held_ = true; },
+      [](const auto&) {},
   };
-  for (const LedgerEntry& entry : ledger_.entries) std::visit(read, entry);
+  for (const LedgerEntry& entry : ledger_.entries) {
+    touch(touched_piece(entry));
+    add_events(entry, before_, events_);
+    std::visit(read, entry);
+  }
   if (after_.grounded()) events_.set(Event::OnGround);
   if (after_.grounded() && !before_.grounded()) events_.set(Event::Landing);
   if (!after_.grounded() && before_.grounded()) events_.set(Event::LeftGround);

@@ -71,24 +71,25 @@ void add(Hash& hash, const StateTable& table) {
 // congruential generator for 64 bits.
 class WordHash {
  public:
-  void operator()(const char*, const Vec3& v) {
-    for (int i = 0; i < 3; ++i) mix(std::bit_cast<std::uint64_t>(v[i]));
-  }
-  void operator()(const char*, const Quat& q) {
-    for (int i = 0; i < 4; ++i) mix(std::bit_cast<std::uint64_t>(q[i]));
-  }
-  void operator()(const char*, const glm::vec3& v) {
-    for (int i = 0; i < 3; ++i) mix(std::bit_cast<std::uint32_t>(v[i]));
-  }
-  void operator()(const char*, float value) { mix(std::bit_cast<std::uint32_t>(value)); }
-  template <typename T, std::size_t kCount>
-  void operator()(const char* name, const std::array<T, kCount>& values) {
-    for (const T value : values) (*this)(name, value);
-  }
-  void operator()(const char*, double value) { mix(std::bit_cast<std::uint64_t>(value)); }
   template <typename T>
-  requires(std::is_integral_v<T> || std::is_enum_v<T>) void operator()(const char*, T value) {
-    mix(static_cast<std::uint64_t>(value));
+  void operator()(const char*, const T& value, FieldOf) {
+    add(value);
+  }
+  template <typename T>
+  void add(const T& value) {
+    if constexpr (requires { value.size(); }) {
+      for (const auto& one : value) add(one);
+    } else if constexpr (std::is_same_v<T, Vec3> || std::is_same_v<T, glm::vec3>) {
+      for (int i = 0; i < 3; ++i) add(value[i]);
+    } else if constexpr (std::is_same_v<T, Quat>) {
+      for (int i = 0; i < 4; ++i) add(value[i]);
+    } else if constexpr (std::is_same_v<T, double>) {
+      mix(std::bit_cast<std::uint64_t>(value));
+    } else if constexpr (std::is_same_v<T, float>) {
+      mix(std::bit_cast<std::uint32_t>(value));
+    } else {
+      mix(static_cast<std::uint64_t>(value));
+    }
   }
   std::uint64_t value() const { return value_; }
 
@@ -101,6 +102,33 @@ class WordHash {
 };
 
 }  // namespace
+
+PartVersions present_parts() {
+  PartVersions versions;
+  for (std::size_t i = 0; i < versions.size(); ++i) versions[i] = kStateParts[i].version;
+  return versions;
+}
+
+PartHashes part_hashes(const CharacterState& state, const PartVersions& known) {
+  std::array<WordHash, kStatePartCount> of;
+  each_field(state, [&](const char*, const auto& value, FieldOf field) {
+    const auto part = static_cast<std::size_t>(field.part);
+    if (field.since <= known[part]) of[part].add(value);
+  });
+  PartHashes hashes{};
+  for (std::size_t i = 0; i < hashes.size(); ++i) {
+    if (known[i] > 0) hashes[i] = static_cast<std::uint32_t>(of[i].value() >> 32);
+  }
+  return hashes;
+}
+
+std::uint64_t undivided_hash(const CharacterState& state) {
+  WordHash hash;
+  each_field(state, [&](const char*, const auto& value, FieldOf field) {
+    if (field.part <= StatePart::Seen && field.since == 1) hash.add(value);
+  });
+  return hash.value();
+}
 
 std::uint64_t hash_of(const CharacterState& state) {
   WordHash hash;

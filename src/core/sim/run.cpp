@@ -123,15 +123,24 @@ Ledger ledger_of(const Run& run, const Take& take, const World& world, std::size
 std::optional<std::size_t> first_difference(const Run& run, const Take& take) {
   const std::size_t count = std::min(run.ticks(), take.hashes.size());
   for (std::size_t i = 0; i < count; ++i) {
-    if (hash_of(run.state(i + 1)) != take.hashes[i]) return i + 1;
+    if (part_hashes(run.state(i + 1), take.parts) != take.hashes[i]) return i + 1;
+  }
+  const std::size_t undivided = std::min(run.ticks(), take.undivided_hashes.size());
+  for (std::size_t i = 0; i < undivided; ++i) {
+    if (undivided_hash(run.state(i + 1)) != take.undivided_hashes[i]) return i + 1;
   }
   return std::nullopt;
 }
 
 void keep_hashes(const Run& run, Take& take) {
+  // What it was recorded with stays its proof.
+  if (std::max(take.hashes.size(), take.undivided_hashes.size()) == run.ticks()) return;
+  take.undivided_hashes.clear();
+  if (take.parts != present_parts()) take.hashes.clear();
+  take.parts = present_parts();
   take.hashes.reserve(run.ticks());
   for (std::size_t i = take.hashes.size(); i < run.ticks(); ++i)
-    take.hashes.push_back(hash_of(run.state(i + 1)));
+    take.hashes.push_back(part_hashes(run.state(i + 1), take.parts));
 }
 
 Take retake_of(const Take& take, const Profile& profile, std::shared_ptr<const Course> course,
@@ -142,7 +151,9 @@ Take retake_of(const Take& take, const Profile& profile, std::shared_ptr<const C
   other.course_identity = course_identity;
   other.inputs = inputs_at_rate(take.inputs, take.tick_rate, tick_rate);
   other.tick_rate = tick_rate;
+  other.parts = present_parts();
   other.hashes.clear();
+  other.undivided_hashes.clear();
   for (DroppedTime& drop : other.dropped)
     drop.after_tick =
         drop.after_tick * static_cast<std::uint64_t>(tick_rate) / static_cast<std::uint64_t>(take.tick_rate);

@@ -88,7 +88,10 @@ Take part_of(const Take& take, std::size_t first, std::size_t last, const Charac
   const auto at = [](auto& list, std::size_t i) { return list.begin() + static_cast<std::ptrdiff_t>(i); };
   part.start = start;
   part.inputs.assign(at(take.inputs, first), at(take.inputs, last));
+  part.parts = take.parts;
   if (!take.hashes.empty()) part.hashes.assign(at(take.hashes, first), at(take.hashes, last));
+  if (!take.undivided_hashes.empty())
+    part.undivided_hashes.assign(at(take.undivided_hashes, first), at(take.undivided_hashes, last));
   part.dropped.clear();
   for (DroppedTime drop : take.dropped) {
     if (drop.after_tick < first || drop.after_tick >= last) continue;

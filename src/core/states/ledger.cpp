@@ -2,161 +2,110 @@
 #include "lagniappe/ledger.h"
 
 #include <algorithm>
+#include <utility>
 
 #include <nlohmann/json.hpp>
 
-#include "states/ledger_words.h"
+#include "states/ledger/ground_rows.h"
+#include "states/ledger/jump_rows.h"
+#include "states/ledger/moving_rows.h"
+#include "states/ledger/slide_rows.h"
+#include "states/ledger/stance_rows.h"
+#include "states/ledger/table_rows.h"
+#include "states/ledger/velocity_rows.h"
 
 namespace lagniappe {
 namespace {
 
 using Json = nlohmann::ordered_json;
 
-Json list(const Vec3& v) { return Json::array({v.x, v.y, v.z}); }
+template <typename Entry>
+using RowOf = EntryRow<std::decay_t<Entry>>;
 
-struct Writer {
+struct FieldWriter {
+  Json& json;
   const World& world;
 
-  std::string piece(PieceId id) const { return std::string(world.piece_name(id)); }
-
-  Json operator()(const entry::Reset& e) const {
-    return {{"kind", "reset"}, {"out_of_limits", e.out_of_limits}};
-  }
-  Json operator()(const entry::PushOut& e) const {
-    return {{"kind", "push_out"}, {"depth_m", e.depth}, {"crushed", e.crushed}, {"piece", piece(e.piece)}};
-  }
-  Json operator()(const entry::Carry& e) const {
-    return {{"kind", "carry"},
-            {"piece", piece(e.piece)},
-            {"shift", list(e.shift_C)},
-            {"yaw_deg", degrees(e.yaw)},
-            {"blocked", e.blocked}};
-  }
-  Json operator()(const entry::Push& e) const {
-    return {{"kind", "push"},           {"piece", piece(e.piece)},    {"shift", list(e.shift_C)},
-            {"point", list(e.point_C)}, {"normal", list(e.normal_C)}, {"blocked", e.blocked}};
-  }
-  Json operator()(const entry::Intent& e) const {
-    Json json = {{"kind", "intent"}, {"velocity", list(e.velocity_C)}, {"share", e.share}};
-    if (e.air_C != Vec3(0.0)) json["air"] = list(e.air_C);
-    return json;
-  }
-  Json operator()(const entry::Gravity& e) const {
-    return {{"kind", "gravity"},
-            {"change", list(e.change_C)},
-            {"gravity", e.gravity},
-            {"terminal_speed", e.terminal_speed},
-            {"apex_m", e.apex}};
-  }
-  Json operator()(const entry::Change& e) const {
-    return {{"kind", "velocity"}, {"why", word(kChangeNames, e.why)}, {"change", list(e.change_C)}};
-  }
-  Json operator()(const entry::StateChange& e) const {
-    Json json = {{"kind", "state"},
-                 {"from", state_name(e.chart.get(), e.from)},
-                 {"to", state_name(e.chart.get(), e.to)}};
-    if (e.row >= 0) json["guard"] = guard_text(e.chart.get(), e.row);
-    return json;
-  }
-  Json operator()(const entry::StateLoop& e) const {
-    return {{"kind", "state_loop"},
-            {"from", state_name(e.chart.get(), e.from)},
-            {"to", state_name(e.chart.get(), e.to)},
-            {"guard", guard_text(e.chart.get(), e.row)}};
-  }
-  Json operator()(const entry::Exhausted& e) const {
-    return {{"kind", "exhausted"}, {"planes", e.planes}, {"left_m", e.left}};
-  }
-  Json operator()(const entry::Landed& e) const {
-    return {{"kind", "landed"}, {"fall", e.fall}, {"before", e.before}, {"after", e.after}};
-  }
-  Json operator()(const entry::Instant& e) const {
-    return {{"kind", "instant"}, {"why", word(kInstants, e.why)}, {"at_s", e.at}};
-  }
-  Json operator()(const entry::ScriptFailed& e) const { return {{"kind", "script_failed"}, {"what", e.what}}; }
-  Json operator()(const entry::StanceWaits& e) const {
-    return {{"kind", "stance_waits"},
-            {"why", word(kStanceWaits, e.why)},
-            {"wanted_m", e.wanted},
-            {"height_m", e.height},
-            {"piece", piece(e.piece)}};
-  }
-  Json operator()(const entry::LieHeld& e) const {
-    return {{"kind", "lie_held"}, {"why", word(kLieHolds, e.why)}, {"turning", e.turning}};
-  }
-  Json operator()(const entry::Jump& e) const {
-    return {{"kind", "jump"},          {"from", word(kJumpsFrom, e.from)},
-            {"jump", e.jump},          {"speed", e.speed},
-            {"height_m", e.height},    {"late_by_s", e.late_by},
-            {"early_by_s", e.early_by}};
-  }
-  Json operator()(const entry::JumpRefused& e) const {
-    Json json = {{"kind", "jump_refused"}, {"why", word(kJumpRefusals, e.why)}, {"remembered_s", e.remembered}};
-    if (e.since_grounded < 1e6) json["since_grounded_s"] = e.since_grounded;
-    return json;
-  }
-  Json operator()(const entry::Sweep& e) const {
-    Json json = {{"kind", "sweep"}, {"from", list(e.from_C)}, {"motion", list(e.motion_C)}, {"hit", e.hit}};
-    if (!e.hit) return json;
-    json["fraction"] = e.fraction;
-    json["piece"] = piece(e.piece);
-    json["point"] = list(e.point_C);
-    json["normal"] = list(e.normal_C);
-    json["feature"] = word(kFeatures, e.feature);
-    return json;
-  }
-  Json operator()(const entry::Slide& e) const {
-    return {{"kind", "slide"},
-            {"on", word(kSlideKinds, e.kind)},
-            {"plane", list(e.plane_C)},
-            {"rest", list(e.rest_C)},
-            {"approach_deg", degrees(e.approach)},
-            {"kept", e.kept},
-            {"contact", word(kContactKindNames, e.contact)}};
-  }
-  Json operator()(const entry::Step& e) const {
-    return {{"kind", "step"},
-            {"outcome", word(kStepOutcomes, e.outcome)},
-            {"rise_m", e.rise},
-            {"highest_m", e.highest},
-            {"piece", piece(e.piece)}};
-  }
-  Json operator()(const entry::Probe& e) const {
-    Json json = {{"kind", "probe"}, {"from", list(e.from_C)}, {"reach_m", e.reach}, {"hit", e.hit}};
-    if (!e.hit) return json;
-    json["gap_m"] = e.gap;
-    json["piece"] = piece(e.piece);
-    return json;
-  }
-  Json operator()(const entry::Judged& e) const {
-    return {{"kind", "verdict"},
-            {"ground", name_of(e.verdict)},
-            {"angle_deg", degrees(e.angle)},
-            {"overhang_m", e.overhang},
-            {"piece", piece(e.piece)}};
-  }
-  Json operator()(const entry::Snap& e) const { return {{"kind", "snap"}, {"distance_m", e.distance}}; }
-  Json operator()(const entry::Crest& e) const {
-    return {{"kind", "crest"},
-            {"falls_away_deg", degrees(e.falls_away)},
-            {"limit_deg", degrees(e.limit)},
-            {"speed", e.speed}};
-  }
-  Json operator()(const entry::LeftGround& e) const {
-    return {{"kind", "left_ground"}, {"speed", e.speed}, {"inherited", list(e.inherited_C)}};
-  }
-  Json operator()(const entry::JumpCut& e) const {
-    return {{"kind", "jump_cut"}, {"speed", e.speed}, {"factor", e.factor}};
-  }
-  Json operator()(const entry::HeadBump& e) const {
-    return {{"kind", "head_bump"}, {"speed", e.speed}, {"thrown_back", e.thrown_back}};
+  void operator()(const char* name, const Vec3& v) const { json[name] = {v.x, v.y, v.z}; }
+  void operator()(const char* name, Named named) const { json[name] = world.piece_name(named.piece); }
+  template <typename T>
+  void operator()(const char* name, const T& value) const {
+    json[name] = value;
   }
 };
 
 }  // namespace
 
 std::string to_json(const LedgerEntry& entry, const World& world) {
-  return std::visit(Writer{world}, entry).dump(-1, ' ', false, Json::error_handler_t::replace);
+  Json json;
+  std::visit(
+      [&](const auto& e) {
+        json["kind"] = RowOf<decltype(e)>::kKind;
+        RowOf<decltype(e)>::fields(e, FieldWriter{json, world});
+      },
+      entry);
+  return json.dump(-1, ' ', false, Json::error_handler_t::replace);
+}
+
+std::string to_sentence(const LedgerEntry& entry, const World& world) {
+  return std::visit([&](const auto& e) { return RowOf<decltype(e)>::tell(e, world); }, entry);
+}
+
+bool is_refusal(const LedgerEntry& entry) {
+  return std::visit(
+      [](const auto& e) {
+        if constexpr (requires { RowOf<decltype(e)>::refuses(e); }) {
+          return RowOf<decltype(e)>::refuses(e);
+        } else {
+          return false;
+        }
+      },
+      entry);
+}
+
+PieceId piece_of(const LedgerEntry& entry) {
+  return std::visit(
+      [](const auto& e) {
+        if constexpr (requires { e.piece; }) {
+          return e.piece;
+        } else {
+          return kNoPiece;
+        }
+      },
+      entry);
+}
+
+PieceId touched_piece(const LedgerEntry& entry) {
+  return std::visit(
+      [](const auto& e) {
+        if constexpr (requires { RowOf<decltype(e)>::touched(e); }) {
+          return PieceId(RowOf<decltype(e)>::touched(e));
+        } else {
+          return kNoPiece;
+        }
+      },
+      entry);
+}
+
+void add_events(const LedgerEntry& entry, const CharacterState& before, Events& events) {
+  std::visit(
+      [&](const auto& e) {
+        if constexpr (requires { RowOf<decltype(e)>::happens(e, before, events); })
+          RowOf<decltype(e)>::happens(e, before, events);
+      },
+      entry);
+}
+
+std::vector<Vec3> places_of(const LedgerEntry& entry, const CharacterState& now) {
+  return std::visit(
+      [&](const auto& e) {
+        if constexpr (requires { RowOf<decltype(e)>::places(e, now); }) {
+          return RowOf<decltype(e)>::places(e, now);
+        } else {
+          return std::vector<Vec3>();
+        }
+      },
+      entry);
 }
 
 Vec3 velocity_change(const LedgerEntry& entry) {
@@ -177,6 +126,18 @@ std::vector<VelocityPart> velocity_parts(const Ledger& ledger) {
     part->change_C += velocity_change(entry);
   }
   return parts;
+}
+
+std::string velocity_sentence(const Vec3& before_C, const Vec3& after_C, const Ledger& ledger) {
+  constexpr double kShown = 5e-3;  // m/s.
+  std::string text = fmt::format("velocity {} to {} m/s", direction(before_C), direction(after_C));
+  bool first = true;
+  for (const VelocityPart& part : velocity_parts(ledger)) {
+    const Vec3& v = part.change_C;
+    if (length(v) < kShown) continue;
+    text += fmt::format("{} {} {}", std::exchange(first, false) ? ":" : " +", part.cause, signed_parts(v));
+  }
+  return first ? text + ": nothing changed it" : text;
 }
 
 }  // namespace lagniappe

@@ -8,6 +8,7 @@
 #include <cstring>
 #include <filesystem>
 #include <fstream>
+#include <nlohmann/json.hpp>
 #include <sstream>
 
 #include "io/exact_degrees.h"
@@ -296,4 +297,66 @@ TEST_CASE("Writing replaces a file whole or leaves it as it was") {
   for (const auto& entry : std::filesystem::directory_iterator("/tmp"))
     CHECK(entry.path().string().find(path + ".part") == std::string::npos);
   ::unlink(path.c_str());
+}
+
+TEST_CASE("Takes that were recorded before open and are proved in what they knew") {
+  // The first two forms: one hash over the whole state, and one for each of five parts.
+  for (const char* name : {"undivided", "five-parts"}) {
+    INFO(name);
+    const auto take = read_take(std::string(LAGNIAPPE_SOURCE_DIR "/tests/core/io/kept/") + name + ".take");
+    REQUIRE(take);
+    REQUIRE(take->is_hashed());
+    CHECK(take->inputs.size() == 210);
+    const TriangleWorld world = build_world(*take->course);
+    const Run run = *run_take(*take, world);
+    CHECK_FALSE(first_difference(run, *take));
+    // The proof stays when the take is written anew.
+    Take kept = *take;
+    keep_hashes(run, kept);
+    const auto again = parse_take(take_bytes(kept), "again.take");
+    REQUIRE(again);
+    CHECK(again->undivided_hashes == take->undivided_hashes);
+    CHECK(again->hashes == take->hashes);
+    // And it sees a difference: a press that was not there.
+    Take other = *take;
+    other.inputs[100].pressed.set(Action::Jump, true);
+    other.inputs[100].held.set(Action::Jump, true);
+    CHECK(first_difference(*run_take(other, world), other) == 101u);
+  }
+}
+
+TEST_CASE("A part that a take does not know has its defaults, and proves nothing") {
+  const Take take = random_take(5);
+  auto document = nlohmann::ordered_json::parse(take_json(take));
+  auto& head = document["head"];
+  head["parts"].erase("seen");
+  for (const char* field : {"travelled", "eye_offset", "stride", "slides", "snapped"})
+    head["start"].erase(field);
+  document["parts"][0]["hashes"].erase("seen");
+  const auto read = parse_take_json(document.dump(), "old.take");
+  REQUIRE(read);
+  CHECK(read->start.travelled == 0.0);
+  const TriangleWorld world = build_world(*read->course);
+  CHECK_FALSE(first_difference(*run_take(*read, world), *read));
+  // What it knows must be there, and hashes of each part it knows.
+  auto lacking = document;
+  lacking["head"]["start"].erase("velocity");
+  CHECK_FALSE(parse_take_json(lacking.dump(), "old.take"));
+  lacking = document;
+  lacking["parts"][0]["hashes"].erase("ground");
+  CHECK_FALSE(parse_take_json(lacking.dump(), "old.take"));
+}
+
+TEST_CASE("A take of a later version of the program is refused and says why") {
+  auto document = nlohmann::ordered_json::parse(take_json(random_take(5)));
+  document["head"]["parts"]["hold"] = 1;
+  const auto unknown = parse_take_json(document.dump(), "new.take");
+  REQUIRE_FALSE(unknown);
+  CHECK(unknown.error().sentence().find("this part of a state is not known here") != std::string::npos);
+  CHECK(unknown.error().sentence().find("/head/parts/hold") != std::string::npos);
+  document["head"]["parts"].erase("hold");
+  document["head"]["parts"]["ground"] = 99;
+  const auto later = parse_take_json(document.dump(), "new.take");
+  REQUIRE_FALSE(later);
+  CHECK(later.error().sentence().find("version 1 of this part can be read, this is 99") != std::string::npos);
 }

@@ -1,0 +1,44 @@
+// SPDX-License-Identifier: MIT
+// Rows of the ledger: the stance, and lying.
+#pragma once
+
+#include "states/ledger/entry_row.h"
+
+namespace lagniappe {
+
+template <>
+struct EntryRow<entry::StanceWaits> {
+  static constexpr std::string_view kKind = "stance_waits";
+  static void fields(const entry::StanceWaits& e, auto&& f) {
+    f("why", word(kStanceWaits, e.why));
+    f("wanted_m", e.wanted);
+    f("height_m", e.height);
+    f("piece", Named{e.piece});
+  }
+  static std::string tell(const entry::StanceWaits& e, const World& world) {
+    using Why = entry::StanceWaits::Why;
+    if (e.why == Why::Ceiling)
+      return fmt::format("stays {} tall: no room for {} below {}", metres(e.height), metres(e.wanted),
+                         piece_name(world, e.piece));
+    return fmt::format("stays {} long: lying {} would {}", metres(e.height), metres(e.wanted),
+                       e.why == Why::Wall ? "enter a wall" : "hang over a drop");
+  }
+  static bool refuses(const entry::StanceWaits&) { return true; }
+};
+
+template <>
+struct EntryRow<entry::LieHeld> {
+  static constexpr std::string_view kKind = "lie_held";
+  static void fields(const entry::LieHeld& e, auto&& f) {
+    f("why", word(kLieHolds, e.why));
+    f("turning", e.turning);
+  }
+  static std::string tell(const entry::LieHeld& e, const World&) {
+    using Why = entry::LieHeld::Why;
+    return fmt::format("lying, it does not {}: {}", e.turning ? "turn on" : "go on",
+                       e.why == Why::Drop ? "an end would hang over a drop" : "it would enter a wall");
+  }
+  static bool refuses(const entry::LieHeld&) { return true; }
+};
+
+}  // namespace lagniappe
