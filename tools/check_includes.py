@@ -28,7 +28,7 @@ IMPLEMENTED_IN = {
     "motion": ["behaviour.h", "profile.h", "profile_fields.h", "handling.h", "input_frame.h", "character_state.h", "ledger.h", "pose.h"],
     "states": ["states.h", "ledger_facts.h", "signals.h", "guard.h", "table_check.h", "step.h", "pose_feed.h"],
     "camera": ["camera.h"],
-    "course": ["course.h"],
+    "course": ["course.h", "piece_kinds.h"],
     "sim": ["fixed_step_clock.h", "drive.h", "state_parts.h", "take.h", "run.h", "run_signals.h", "table_use.h", "compare.h"],
     "io": ["files.h", "handling_files.h", "scxml.h", "lagniappe.h"],
 }

@@ -9,9 +9,6 @@ namespace lagniappe::app {
 // Before the application object is made: the display server's plug-in, and the OpenGL to draw with.
 void choose_display();
 
-// Setting: the theme is Lantern, or Daylight; without it, as the desktop is.
-inline constexpr const char* kLanternKey = "lantern";
-
 // Whether the desktop's colours are light on dark. To be asked before they are replaced.
 bool desktop_is_dark();
 

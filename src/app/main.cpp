@@ -11,6 +11,7 @@
 #include "example_run.h"
 #include "lagniappe/files.h"
 #include "main_window.h"
+#include "theme/theme.h"
 #include "session/clean_end.h"
 #include "viewport/view_widget.h"
 
@@ -136,7 +137,7 @@ int main(int argc, char** argv) {
   QApplication::setApplicationVersion(LAGNIAPPE_VERSION);
   QApplication::setDesktopFileName("lagniappe");
   QSettings settings;
-  begin_application(application, settings.value(kLanternKey, desktop_is_dark()).toBool());
+  begin_application(application, settings.value(theme::kLanternKey, desktop_is_dark()).toBool());
   const Arguments arguments = parse(application);
   MainWindow window(settings, real_doors());
   if (!arguments.example_folder.isEmpty()) window.resize(1280, 800);

@@ -1,17 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The window: top strip, rail, the Drive page, and what opens files.
+// The window: top strip, rail, the pages, and what ties them together.
 #pragma once
 
 #include <QMainWindow>
 #include <functional>
 
 #include "actions.h"
+#include "pages/opener.h"
 #include "pages/profile_actions.h"
 #include "pages/states_actions.h"
-#include "session/course_watch.h"
-#include "session/handling_desk.h"
 #include "session/heart.h"
-#include "session/place_loader.h"
 
 class QMenu;
 class QSettings;
@@ -23,6 +21,8 @@ class CommandSearch;
 struct SearchEntry;
 class DrivePage;
 class MessageBar;
+class Page;
+class Recovery;
 class ShortcutSheet;
 class StatesPage;
 class TopStrip;
@@ -49,7 +49,7 @@ class MainWindow : public QMainWindow {
   ViewWidget& view();
   const Actions& actions() const { return actions_; }
   MessageBar& messages() { return *messages_; }
-  PlaceLoader& loader() { return loader_; }
+  PlaceLoader& loader() { return opener_.loader(); }
   DrivePage& page() { return *page_; }
   StatesPage& states_page() { return *states_page_; }
 
@@ -62,33 +62,24 @@ class MainWindow : public QMainWindow {
 
  private:
   QWidget* make_central();
-  QWidget* make_rail();
-  void fit_screen();
   void stand_still();
-  void show_page(QWidget* page);
-  void connect_states();
+  std::vector<Page*> all_pages() const;
+  Page* shown_page() const;
+  void show_page(Page& page);
+  void connect_pages();
   void connect_actions();
   void connect_desks();
   void connect_page();
-  void connect_loader();
+  void connect_opener();
   void show_problem(const QString& title, const QString& sentence);
   void show_take(const std::shared_ptr<Recording>& recording, const QString& verdict, const QString& path);
   void show_other_place();
   void show_verdict(const Take& take, const QString& verdict);
-  void offer_recovery();
-  void offer_next_recovery();
-  void offer_unsaved_values();
-  void play_inputs(const QString& path);
   void take_changed(const std::shared_ptr<const Place>& place);
   std::vector<SearchEntry> search_entries();
   void take_place(const std::shared_ptr<const Place>& place);
   void ask_and_open(const QString& title, const QString& filter);
-  void remember(const QString& path);
-  void fill_recent(QMenu* menu);
-  void fill_marks();
-  void show_figures();
   void show_enabled();
-  void show_about();
   void clear_messages();
   void place_busy();
 
@@ -99,8 +90,7 @@ class MainWindow : public QMainWindow {
   TakeDesk desk_;
   HandlingDesk handling_;
   StatesDesk states_;
-  PlaceLoader loader_;
-  CourseWatch watch_;
+  Opener opener_;
   Actions actions_;
   DrivePage* page_;
   StatesPage* states_page_;
@@ -111,13 +101,7 @@ class MainWindow : public QMainWindow {
   TakeActions* take_actions_;
   ProfileActions* profile_actions_;
   StatesActions* states_actions_;
-  std::function<void()> offered_;  // What the message bar's offer does.
-  // What is being loaded is for: to be shown, a course to retake on, a take to pin, a course that was changed.
-  enum class LoadFor { Showing, Retake, Pin, Changed } load_for_ = LoadFor::Showing;
-  bool recovery_offered_ = false, values_offered_ = false;
-  QString waiting_inputs_;
-  QStringList left_journals_;                  // Not offered yet.
-  std::shared_ptr<const Place> opened_place_;  // The last that was opened as a course.
+  Recovery* recovery_ = nullptr;
   TopStrip* strip_ = nullptr;
 };
 

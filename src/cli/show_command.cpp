@@ -8,6 +8,7 @@
 #include "lagniappe/handling.h"
 #include "lagniappe/handling_files.h"
 #include "lagniappe/profile_fields.h"
+#include "piece_sheet.h"
 #include "script.h"
 
 namespace lagniappe::cli {
@@ -17,7 +18,7 @@ struct Options {
   std::string profile, curve, svg, csv;
   std::vector<std::string> set;
   int hz = 60;
-  bool json = false;
+  bool json = false, pieces = false;
 };
 
 void print_row(const Profile& profile, const std::string& path, std::string_view unit,
@@ -89,7 +90,9 @@ int show(const Options& o) {
 Command add_show(CLI::App& app) {
   CLI::App* command = app.add_subcommand("show", "Show every value of a profile, and what they come to");
   auto o = std::make_shared<Options>();
-  command->add_option("PROFILE", o->profile, "Profile (*.profile.json)")->required();
+  auto* profile = command->add_option("PROFILE", o->profile, "Profile (*.profile.json)");
+  command->add_flag("--pieces", o->pieces, "Instead, the kinds of pieces that a course may have, with their keys")
+      ->excludes(profile);
   add_set_option(*command, o->set);
   command->add_option("--hz", o->hz, "Tick rate at which ticks are counted")
       ->check(CLI::Range(10, 480))
@@ -102,9 +105,13 @@ Command add_show(CLI::App& app) {
   command->footer(
       "Examples:\n"
       "  lagniappe-cli show profiles/wader.profile.json --set jump.height=1.1\n"
-      "  lagniappe-cli show profiles/heron.profile.json --curve arc --svg arc.svg\n\n"
+      "  lagniappe-cli show profiles/heron.profile.json --curve arc --svg arc.svg\n"
+      "  lagniappe-cli show --pieces\n\n"
       "Exit code: 0 if it was shown, 2 on bad input, 64 on wrong usage.");
-  return {command, [o] { return show(*o); }};
+  command->callback([o] {
+    if (!o->pieces && o->profile.empty()) throw CLI::RequiredError("PROFILE");
+  });
+  return {command, [o] { return o->pieces ? show_pieces(o->json) : show(*o); }};
 }
 
 }  // namespace lagniappe::cli

@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "keys/places.h"
 
+#include <QAction>
 #include <QGuiApplication>
+#include <algorithm>
 #include <cstdlib>
 #include <string_view>
 
@@ -55,6 +57,13 @@ QKeySequence shortcut_by_place(const QKeyEvent& event) {
   if (key == 0 || key >= 0x80 || (modifiers & ~Qt::ShiftModifier && latin)) return {};
   const auto held = modifiers & ~Qt::ShiftModifier ? modifiers : Qt::KeyboardModifiers();
   return QKeySequence(QKeyCombination(held, Qt::Key(key)));
+}
+
+QAction* action_by_place(const QKeyEvent& event, const QList<QAction*>& actions) {
+  const QKeySequence meant = shortcut_by_place(event);
+  const auto means = [&](const QAction* action) { return action->shortcuts().contains(meant); };
+  const auto found = meant.isEmpty() ? actions.end() : std::find_if(actions.begin(), actions.end(), means);
+  return found == actions.end() ? nullptr : *found;
 }
 
 void ask_for_plain_repeats() {

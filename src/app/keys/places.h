@@ -7,8 +7,11 @@
 
 #include <QKeyEvent>
 #include <QKeySequence>
+#include <QList>
 #include <cstdint>
 #include <set>
+
+class QAction;
 
 namespace lagniappe::app {
 
@@ -22,6 +25,8 @@ std::uint32_t code_of(const QKeyEvent& event);
 // What the event would be as a shortcut if the layout were "qwerty"; empty where the layout's own symbol should
 // decide: with Ctrl, every layout of Latin letters.
 QKeySequence shortcut_by_place(const QKeyEvent& event);
+// The one of `actions` that has that for a shortcut; null if none has.
+QAction* action_by_place(const QKeyEvent& event, const QList<QAction*>& actions);
 
 // The keys that are down. A press of one that is down already is a repeat.
 class KeysDown {

@@ -42,7 +42,7 @@ QString seconds_text(const Run& run, std::size_t tick) {
 
 DrivePage::DrivePage(DriveSession& session, Heart& heart, TakeDesk& desk, HandlingDesk& handling,
                      StatesDesk& states, const Actions& actions, QSettings& settings, QWidget* parent)
-    : QWidget(parent),
+    : Page(parent),
       session_(session),
       desk_(desk),
       settings_(settings),
@@ -91,7 +91,6 @@ DrivePage::DrivePage(DriveSession& session, Heart& heart, TakeDesk& desk, Handli
   layout->addWidget(rows_);
   connect_tape();
   connect_ledger();
-  connect(&heart, &Heart::beat, this, &DrivePage::pass_frame);
   connect(view_, &ViewWidget::driving_changed, this, [this](bool driving) {
     if (driving) ask_about(kNoPiece);
   });
@@ -130,9 +129,13 @@ void DrivePage::restore() {
   transport_->show_curves(tape_->curves());
 }
 
-ViewWidget& DrivePage::lend_view() {
+void DrivePage::come_up(ViewWidget& view) {
+  take_view();
+  view.setFocus(Qt::OtherFocusReason);
+}
+
+void DrivePage::go_down() {
   if (view_->parentWidget() == upper_) upper_sizes_ = upper_->sizes();
-  return *view_;
 }
 
 void DrivePage::take_view() {
@@ -185,9 +188,7 @@ void DrivePage::connect_ledger() {
   });
 }
 
-void DrivePage::pass_frame() {
-  desk_.pass(now());
-  if (!isVisible()) return;
+void DrivePage::refresh() {
   tape_->refresh();
   show_ledger();
 }

@@ -3,10 +3,9 @@
 // tick under the playhead.
 #pragma once
 
-#include <QWidget>
 #include <utility>
 
-#include "actions.h"
+#include "pages/page.h"
 #include "session/heart.h"
 #include "session/take_desk.h"
 #include "viewport/overlay_lines.h"
@@ -29,7 +28,7 @@ class Tape;
 class Transport;
 class ViewWidget;
 
-class DrivePage : public QWidget {
+class DrivePage : public Page {
   Q_OBJECT
  public:
   DrivePage(DriveSession& session, Heart& heart, TakeDesk& desk, HandlingDesk& handling, StatesDesk& states,
@@ -45,8 +44,11 @@ class DrivePage : public QWidget {
   CardsPanel& cards() { return *cards_; }
   ChangeLog& log() { return *log_; }
 
-  // For another page, which puts it among its own widgets; and back.
-  ViewWidget& lend_view();
+  Act act() const override { return Act::DrivePage; }
+  QString name() const override { return tr("Drive"); }
+  void come_up(ViewWidget& view) override;  // The view is this page's own; others borrow it.
+  void go_down() override;
+  void refresh() override;
   void take_view();
   void show_pane(Act pane, bool shown);
   void find_value();  // Brings the cards up, and the keyboard into their search.
@@ -69,7 +71,6 @@ class DrivePage : public QWidget {
   QWidget* make_side();
   void connect_tape();
   void connect_ledger();
-  void pass_frame();
   void show_ledger();
   void show_selection();
   void point_at(std::optional<std::size_t> entry);

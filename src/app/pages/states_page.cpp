@@ -29,7 +29,7 @@ const char *const kRowsKey = "states/rows", *const kColumnsKey = "states/columns
 
 StatesPage::StatesPage(StatesDesk& desk, HandlingDesk& handling, DriveSession& session, QSettings& settings,
                        QWidget* parent)
-    : QWidget(parent),
+    : Page(parent),
       desk_(desk),
       settings_(settings),
       caption_(new QLabel),
@@ -106,12 +106,13 @@ QWidget* StatesPage::make_side() {
   return box;
 }
 
-void StatesPage::take_view(ViewWidget& view) {
+void StatesPage::come_up(ViewWidget& view) {
   view_place_->insertWidget(0, &view);
   view.setMinimumHeight(kLeastView);
   view.setMaximumHeight(kViewHeight);
   view.set_plain(true);
   view.show();
+  begin();
 }
 
 void StatesPage::connect_parts() {

@@ -3,8 +3,7 @@
 // it is open the view is here too, so that one can drive and watch.
 #pragma once
 
-#include <QWidget>
-
+#include "pages/page.h"
 #include "session/states_desk.h"
 
 class QLabel;
@@ -26,15 +25,16 @@ class TransitionPane;
 class ViewWidget;
 class WhyPane;
 
-class StatesPage : public QWidget {
+class StatesPage : public Page {
   Q_OBJECT
  public:
   StatesPage(StatesDesk& desk, HandlingDesk& handling, DriveSession& session, QSettings& settings,
              QWidget* parent = nullptr);
   ~StatesPage() override;
 
-  // Takes the view in, until it is given back by being put elsewhere.
-  void take_view(ViewWidget& view);
+  Act act() const override { return Act::StatesPage; }
+  QString name() const override { return tr("States"); }
+  void come_up(ViewWidget& view) override;
 
   MatrixView& matrix() { return *matrix_; }
   TransitionPane& transition() { return *transition_; }
@@ -45,15 +45,15 @@ class StatesPage : public QWidget {
   ChangeLog& log() { return *log_; }
   Tape& tape() { return *tape_; }
 
-  void begin();  // The keyboard goes to the matrix.
   void show_transition();
   void show_state(StateId state);
   void show_why();
   void show_findings();
   void show_signals();
-  void refresh();  // For every drawn frame.
+  void refresh() override;
 
  private:
+  void begin();  // The keyboard goes to the matrix.
   QWidget* make_side();
   bool shows(const QWidget* pane) const;
   void show_pane(const QWidget* pane);

@@ -3,29 +3,27 @@
 
 #include <QFileInfo>
 #include <QStringList>
-#include <QThreadPool>
 
 #include "lagniappe/files.h"
 
 namespace lagniappe::app {
 
-// What a job on another thread may do: ask whether it is still wanted, and hand over what it has.
 class PlaceLoader::Job {
  public:
-  Job(PlaceLoader& loader, int number) : loader_(&loader), number_(number), newest_(loader.newest_) {}
+  Job(PlaceLoader& loader, const NewestJob::Handle& handle) : loader_(&loader), handle_(handle) {}
 
-  bool wanted() const { return *newest_ == number_; }
+  bool wanted() const { return handle_.wanted(); }
   void say(const QString& what) const {
-    deliver_early([loader = loader_, what] { emit loader->stage(what); });
+    handle_.deliver([loader = loader_, what] { emit loader->stage(what); });
   }
-  void progress(double share) const {
-    deliver_early([loader = loader_, share] { emit loader->progress(share); });
+  // For what runs a take: tells how far it is, and whether to go on.
+  Progress running() const {
+    return [job = *this](double share) {
+      job.handle_.deliver([loader = job.loader_, share] { emit loader->progress(share); });
+      return job.wanted();
+    };
   }
-  void finish(const std::function<void()>& deliver) const {
-    QMetaObject::invokeMethod(
-        loader_, [loader = loader_, number = number_, deliver] { loader->finish(number, deliver); },
-        Qt::QueuedConnection);
-  }
+  void finish(std::function<void()> deliver) const { handle_.finish(std::move(deliver)); }
   void fail(const QString& path, const Error& error) const {
     const QString sentence = QString::fromStdString(error.sentence());
     finish([loader = loader_, path, sentence] { emit loader->failed(path, sentence); });
@@ -33,50 +31,25 @@ class PlaceLoader::Job {
   PlaceLoader* loader() const { return loader_; }
 
  private:
-  void deliver_early(const std::function<void()>& deliver) const {
-    QMetaObject::invokeMethod(
-        loader_,
-        [newest = newest_, number = number_, deliver] {
-          if (*newest == number) deliver();
-        },
-        Qt::QueuedConnection);
-  }
-
   PlaceLoader* loader_;
-  int number_;
-  std::shared_ptr<std::atomic<int>> newest_;
+  NewestJob::Handle handle_;
 };
 
 PlaceLoader::PlaceLoader(QObject* parent) : QObject(parent) {}
 
-PlaceLoader::~PlaceLoader() {
-  ++*newest_;
-  QThreadPool::globalInstance()->waitForDone();
-}
-
 void PlaceLoader::cancel() {
-  if (!busy_) return;
-  ++*newest_;
-  busy_ = false;
-  emit cancelled();
+  if (job_.give_up()) emit cancelled();
 }
 
-int PlaceLoader::begin(const QString& what) {
-  busy_ = true;
-  const int number = ++*newest_;
-  emit stage(what);
-  return number;
-}
-
-void PlaceLoader::finish(int number, const std::function<void()>& deliver) {
-  if (*newest_ != number) return;
-  busy_ = false;
-  deliver();
+// The work owns what it works on and looks between its stages whether it is still wanted.
+template <typename Work>
+void PlaceLoader::start(const QString& path, Work work) {
+  job_.start([this, work = std::move(work)](const NewestJob::Handle& handle) { work(Job(*this, handle)); });
+  emit stage(tr("Reading %1").arg(path));
 }
 
 void PlaceLoader::load(const QString& path) {
-  // The job owns what it works on and looks between its stages whether it is still wanted.
-  QThreadPool::globalInstance()->start([job = Job(*this, begin(tr("Reading %1").arg(path))), path] {
+  start(path, [path](const Job& job) {
     auto course = read_course(path.toStdString());
     if (!course) return job.fail(path, course.error());
     job.say(tr("Building the world of %1").arg(path));
@@ -100,8 +73,7 @@ QString verdict_of(const Recording& recording, bool whole) {
 }  // namespace
 
 void PlaceLoader::load_take(const QString& path, std::shared_ptr<const Place> now_shown, bool recover) {
-  QThreadPool::globalInstance()->start([job = Job(*this, begin(tr("Reading %1").arg(path))), path, now_shown,
-                                        recover] {
+  start(path, [path, now_shown, recover](const Job& job) {
     const std::string file = path.toStdString();
     auto read = recover_take(file);
     if (!read) return job.fail(path, read.error());
@@ -118,10 +90,7 @@ void PlaceLoader::load_take(const QString& path, std::shared_ptr<const Place> no
     if (!place) return;
     take.course = std::shared_ptr<const Course>(place, &place->course);
     job.say(tr("Running %1").arg(path));
-    auto run = run_take(take, place->world, [&](double share) {
-      job.progress(share);
-      return job.wanted();
-    });
+    auto run = run_take(take, place->world, job.running());
     if (!run) return;
     auto recording = std::make_shared<Recording>(
         Recording{std::move(take), place, std::move(*run), recover ? QString() : path});
@@ -134,8 +103,7 @@ void PlaceLoader::load_take(const QString& path, std::shared_ptr<const Place> no
 
 void PlaceLoader::load_inputs(const QString& path, std::shared_ptr<const Place> place, const Profile& profile,
                               const std::string& profile_file, int tick_rate) {
-  QThreadPool::globalInstance()->start(
-      [job = Job(*this, begin(tr("Reading %1").arg(path))), path, place, profile, profile_file, tick_rate] {
+  start(path, [path, place, profile, profile_file, tick_rate](const Job& job) {
         const auto script = read_inputs(path.toStdString());
         if (!script) return job.fail(path, script.error());
         const CharacterState start = start_state(profile, start_home(place->course), place->world);
@@ -145,10 +113,7 @@ void PlaceLoader::load_inputs(const QString& path, std::shared_ptr<const Place> 
         const double seconds = std::min(script->end() + kSecondsAfterScript, double(kMostTicks) / tick_rate);
         take.inputs = frames_of(*script, tick_rate, seconds);
         job.say(tr("Running %1").arg(path));
-        auto run = run_take(take, place->world, [&](double share) {
-          job.progress(share);
-          return job.wanted();
-        });
+        auto run = run_take(take, place->world, job.running());
         if (!run) return;
         recording->run = std::move(*run);
         take.about.name = QFileInfo(path).fileName().section('.', 0, 0).toStdString();

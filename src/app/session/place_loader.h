@@ -4,9 +4,9 @@
 
 #include <QObject>
 #include <QString>
-#include <atomic>
 #include <memory>
 
+#include "session/newest_job.h"
 #include "session/recording.h"
 
 namespace lagniappe::app {
@@ -15,7 +15,6 @@ class PlaceLoader : public QObject {
   Q_OBJECT
  public:
   explicit PlaceLoader(QObject* parent = nullptr);
-  ~PlaceLoader() override;  // Waits for a load that is under way.
 
   // Begins to load a course or a model; a load already under way is given up.
   void load(const QString& path);
@@ -26,7 +25,7 @@ class PlaceLoader : public QObject {
   void load_inputs(const QString& path, std::shared_ptr<const Place> place, const Profile& profile,
                    const std::string& profile_file, int tick_rate);
   void cancel();
-  bool busy() const { return busy_; }
+  bool busy() const { return job_.busy(); }
 
  signals:
   void stage(const QString& what);  // What is being done, in words.
@@ -41,14 +40,12 @@ class PlaceLoader : public QObject {
   void cancelled();
 
  private:
+  // What a load may do besides.
   class Job;
-  // Calls `deliver` on this thread if the job is still wanted then.
-  void finish(int number, const std::function<void()>& deliver);
-  int begin(const QString& what);
+  template <typename Work>
+  void start(const QString& path, Work work);
 
-  std::shared_ptr<std::atomic<int>> newest_ =
-      std::make_shared<std::atomic<int>>(0);  // What an older load sees it is not.
-  bool busy_ = false;
+  NewestJob job_{*this};
 };
 
 }  // namespace lagniappe::app

@@ -2,7 +2,6 @@
 #include "session/retaker.h"
 
 #include <QStringList>
-#include <QThreadPool>
 
 #include "lagniappe/profile_fields.h"
 
@@ -45,47 +44,25 @@ Ghost make_ghost(const Recording& shown, std::shared_ptr<const Recording> record
 
 Retaker::Retaker(QObject* parent) : QObject(parent) {}
 
-Retaker::~Retaker() {
-  ++*newest_;
-  QThreadPool::globalInstance()->waitForDone();
-}
-
 void Retaker::cancel() {
-  if (!busy_) return;
-  ++*newest_;
-  busy_ = false;
-  emit cancelled();
+  if (job_.give_up()) emit cancelled();
 }
 
 void Retaker::request(const Recording& shown, const Profile& profile, std::shared_ptr<const Place> place,
                       int tick_rate) {
-  const int number = ++*newest_;
+  job_.give_up();
   Take take = retake_of(shown.take, profile, std::shared_ptr<const Course>(place, &place->course),
                         place->identity, place->world, tick_rate);
   if (take.inputs.size() <= kMostTicksAtOnce && shown.run.ticks() <= kMostTicksAtOnce) {
-    busy_ = false;
     emit done(run_ghost(shown, std::move(take), place, {}));
     return;
   }
-  busy_ = true;
-  QThreadPool::globalInstance()->start([this, number, newest = newest_, shown, take = std::move(take), place] {
-    const auto deliver = [this, number, newest](const std::function<void()>& what) {
-      QMetaObject::invokeMethod(
-          this,
-          [newest, number, what] {
-            if (*newest == number) what();
-          },
-          Qt::QueuedConnection);
-    };
+  job_.start([this, shown, take = std::move(take), place](const NewestJob::Handle& job) {
     const auto ghost = run_ghost(shown, take, place, [&](double share) {
-      deliver([this, share] { emit progress(share); });
-      return *newest == number;
+      job.deliver([this, share] { emit progress(share); });
+      return job.wanted();
     });
-    if (!ghost) return;
-    deliver([this, ghost] {
-      busy_ = false;
-      emit done(ghost);
-    });
+    if (ghost) job.finish([this, ghost] { emit done(ghost); });
   });
 }
 

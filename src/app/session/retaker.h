@@ -4,9 +4,9 @@
 #pragma once
 
 #include <QObject>
-#include <atomic>
 #include <memory>
 
+#include "session/newest_job.h"
 #include "session/recording.h"
 
 namespace lagniappe::app {
@@ -28,13 +28,12 @@ class Retaker : public QObject {
   static constexpr std::size_t kMostTicksAtOnce = 3600;
 
   explicit Retaker(QObject* parent = nullptr);
-  ~Retaker() override;
 
   // Emits done() before it returns, or later. A request under way is given up.
   void request(const Recording& shown, const Profile& profile, std::shared_ptr<const Place> place,
                int tick_rate);
   void cancel();
-  bool busy() const { return busy_; }
+  bool busy() const { return job_.busy(); }
 
  signals:
   void done(std::shared_ptr<const lagniappe::app::Ghost> ghost);
@@ -42,8 +41,7 @@ class Retaker : public QObject {
   void cancelled();
 
  private:
-  std::shared_ptr<std::atomic<int>> newest_ = std::make_shared<std::atomic<int>>(0);
-  bool busy_ = false;
+  NewestJob job_{*this};
 };
 
 }  // namespace lagniappe::app

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "session/states_desk.h"
 
-#include <QThreadPool>
 #include "session/table_base.h"
 
 namespace lagniappe::app {
@@ -42,10 +41,7 @@ StatesDesk::StatesDesk(HandlingDesk& handling, TakeDesk& takes, DriveSession& se
   connect(&takes_, &TakeDesk::ghosts_changed, this, &StatesDesk::refresh);
 }
 
-StatesDesk::~StatesDesk() {
-  cancel_check();
-  QThreadPool::globalInstance()->waitForDone();
-}
+StatesDesk::~StatesDesk() = default;
 
 bool StatesDesk::change(const StateTable& wanted, const QString& what, int gesture) {
   StateTable table = wanted;
@@ -220,38 +216,27 @@ std::vector<double> StatesDesk::signal_values() const {
 
 void StatesDesk::check(std::size_t random_ticks) {
   cancel_check();
-  checking_ = true;
   use_.reset();
-  const int number = ++*newest_;
   const std::vector<QString> files = takes_of(takes_.study());
-  QThreadPool::globalInstance()->start([this, number, newest = newest_, files, random_ticks,
-                                        profile = handling_.now(), place = session_.shared_place()] {
-    const auto deliver = [this, number, newest](const std::function<void()>& what) {
-      QMetaObject::invokeMethod(
-          this,
-          [newest, number, what] {
-            if (*newest == number) what();
-          },
-          Qt::QueuedConnection);
-    };
+  job_.start([this, files, random_ticks, profile = handling_.now(),
+              place = session_.shared_place()](const NewestJob::Handle& job) {
     const auto part = [&](double from, double size) {
-      return [&deliver, &newest, number, from, size, this](double share) {
-        deliver([this, at = from + size * share] { emit check_progress(at); });
-        return *newest == number;
+      return [this, &job, from, size](double share) {
+        job.deliver([this, at = from + size * share] { emit check_progress(at); });
+        return job.wanted();
       };
     };
     auto use = std::make_shared<TableUse>(chart_of(profile));
     const double each = files.empty() ? 0.0 : kShareOfTakes / double(files.size());
-    for (std::size_t i = 0; i < files.size() && *newest == number; ++i) {
+    for (std::size_t i = 0; i < files.size() && job.wanted(); ++i) {
       if (const auto of_take = use_of_take(files[i], profile, part(double(i) * each, each))) use->add(*of_take);
     }
     const double begin = files.empty() ? 0.0 : kShareOfTakes;
-    if (place != nullptr && *newest == number) {
+    if (place != nullptr && job.wanted()) {
       use->add(drive_randomly(profile, homes_of(place->course), place->world, {random_ticks},
                               part(begin, 1.0 - begin)));
     }
-    deliver([this, use] {
-      checking_ = false;
+    job.finish([this, use] {
       use_ = use;
       emit checked();
     });
@@ -259,10 +244,7 @@ void StatesDesk::check(std::size_t random_ticks) {
 }
 
 void StatesDesk::cancel_check() {
-  if (!checking_) return;
-  ++*newest_;
-  checking_ = false;
-  emit checked();
+  if (job_.give_up()) emit checked();
 }
 
 std::vector<TableFinding> StatesDesk::findings() const {

@@ -4,11 +4,11 @@
 #pragma once
 
 #include <QObject>
-#include <atomic>
 #include <memory>
 
 #include "lagniappe/guard.h"
 #include "session/handling_desk.h"
+#include "session/newest_job.h"
 #include "session/state_matrix.h"
 
 namespace lagniappe::app {
@@ -31,7 +31,6 @@ class StatesDesk : public QObject {
   Q_OBJECT
  public:
   StatesDesk(HandlingDesk& handling, TakeDesk& takes, DriveSession& session, QObject* parent = nullptr);
-  ~StatesDesk() override;
 
   // The table that is being worked on: the profile's.
   const StateTable& table() const { return matrix_->chart().table(); }
@@ -71,7 +70,8 @@ class StatesDesk : public QObject {
   // Runs the takes of the study and a random drive through the table, on another thread.
   void check(std::size_t random_ticks = 1'000'000);
   void cancel_check();
-  bool checking() const { return checking_; }
+  ~StatesDesk() override;
+  bool checking() const { return job_.busy(); }
   // What the table is remarked on: as it stands, and by the last check of it.
   std::vector<TableFinding> findings() const;
   const TableUse* use() const { return use_.get(); }  // Of the last check; null where the table changed since.
@@ -105,8 +105,7 @@ class StatesDesk : public QObject {
   mutable bool compared_equal_ = false;
   std::optional<CellPlace> chosen_;
   std::shared_ptr<const TableUse> use_;
-  std::shared_ptr<std::atomic<int>> newest_ = std::make_shared<std::atomic<int>>(0);
-  bool checking_ = false;
+  NewestJob job_{*this};
 };
 
 }  // namespace lagniappe::app

@@ -37,6 +37,9 @@ MessageBar::MessageBar(QWidget* parent)
     hide();
     emit accepted();
   });
+  connect(this, &MessageBar::accepted, this, [this] {
+    if (const auto offered = std::exchange(offered_, nullptr)) offered();
+  });
   connect(button_, &QPushButton::clicked, this, [this] {
     if (busy_) emit cancel_clicked();
     hide();
@@ -66,10 +69,12 @@ void MessageBar::show_problem(const QString& title, const QString& sentence) {
   show_as("messageBar", false);
 }
 
-void MessageBar::show_offer(const QString& title, const QString& sentence, const QString& accept) {
+void MessageBar::show_offer(const QString& title, const QString& sentence, const QString& accept,
+                            std::function<void()> does) {
   show_problem(title, sentence);
   button_->setText(tr("Not now"));
   accept_->setText(accept);
+  offered_ = std::move(does);
   accept_->show();
 }
 

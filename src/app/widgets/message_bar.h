@@ -3,6 +3,7 @@
 #pragma once
 
 #include <QFrame>
+#include <functional>
 
 class QLabel;
 class QPushButton;
@@ -16,8 +17,9 @@ class MessageBar : public QFrame {
   explicit MessageBar(QWidget* parent = nullptr);
 
   void show_problem(const QString& title, const QString& sentence);
-  // Something can be done about it: a button that says so.
-  void show_offer(const QString& title, const QString& sentence, const QString& accept);
+  // Something can be done about it: a button that says so, and does it.
+  void show_offer(const QString& title, const QString& sentence, const QString& accept,
+                  std::function<void()> does);
   void show_progress(double share);
   void show_busy(const QString& what);  // With a button that cancels.
   QString text() const;
@@ -33,6 +35,7 @@ class MessageBar : public QFrame {
   QProgressBar* progress_;
   QPushButton *button_, *accept_;
   bool busy_ = false;
+  std::function<void()> offered_;
 };
 
 }  // namespace lagniappe::app

@@ -6,6 +6,7 @@
 #include <map>
 #include <set>
 
+#include "course/shapes.h"
 #include "io/document_writers.h"
 #include "io/model_course.h"
 #include "io/outside_names.h"
@@ -15,29 +16,41 @@
 namespace lagniappe {
 namespace {
 
-constexpr int kMostTreads = 10000;
 constexpr std::size_t kMostTriangles = 20'000'000;
 // Flights of stairs are a line in a file and may be a million triangles: so many for each piece, on the
 // average.
 constexpr std::size_t kMadePerPiece = 4'000, kMadeAnyway = 2'000'000;
-const std::vector<std::string_view> kKinds = {"block", "ramp", "stairs", "spiral-stairs", "triangles", "model"};
 const std::vector<std::string_view> kPieceKeys = {"id", "kind", "at", "turn", "surface", "motion"};
 
-Vec3 size_of(const JsonCursor& piece) { return piece.at("size").vec3(kAnySize); }
+// The values of a shape, each as its row says.
+struct FieldReader {
+  const JsonCursor& piece;
 
-shape::Stairs read_stairs(const JsonCursor& piece) {
-  return {piece.at("width").number(kAnySize), piece.at("rise").number(kAnySize),
-          piece.at("run").number(kAnySize), piece.at("count").integer(1, kMostTreads)};
-}
+  static NumberRange range_of(const PieceKey& key) { return {key.low, key.high, key.above_low}; }
+  void operator()(const PieceKey& key, double& value) const {
+    value = piece.at(key.name).number(range_of(key));
+  }
+  void operator()(const PieceKey& key, Vec3& value) const { value = piece.at(key.name).vec3(range_of(key)); }
+  void operator()(const PieceKey& key, int& value) const {
+    value = piece.at(key.name).integer(static_cast<int>(key.low), static_cast<int>(key.high));
+  }
+  void operator()(const PieceKey& key, InDegrees<double> angle) const {
+    const JsonCursor cursor = piece.at(key.name);
+    const double degrees = cursor.number(range_of(key));
+    if (std::abs(degrees) < key.least)
+      cursor.fail(fmt::format("it must be at least {} {} either way", key.least, key.unit));
+    angle.radians = radians(degrees);
+  }
+};
 
-shape::SpiralStairs read_spiral(const JsonCursor& piece) {
-  shape::SpiralStairs s{piece.at("inner").number({0.0, 1e5}), piece.at("outer").number(kAnySize),
-                        piece.at("rise").number(kAnySize), radians(piece.at("angle").number({-90.0, 90.0})),
-                        piece.at("count").integer(1, kMostTreads)};
-  if (s.outer <= s.inner) piece.at("outer").fail("the outer radius must be larger than the inner one");
-  if (std::abs(s.angle) < radians(0.1))
-    piece.at("angle").fail("the angle per tread must be at least 0.1 degrees either way");
-  return s;
+template <typename S>
+Shape read_by_row(const JsonCursor& piece) {
+  S shape{};
+  ShapeRow<S>::fields(shape, FieldReader{piece});
+  if constexpr (requires { ShapeRow<S>::fault(shape); }) {
+    if (const auto fault = ShapeRow<S>::fault(shape)) piece.at(fault->key).fail(fault->what);
+  }
+  return shape;
 }
 
 // What each triangle is made of, where a piece says so: 0 is the piece's own surface, n the n-th of `surfaces`.
@@ -107,46 +120,36 @@ class ModelShelf {
   std::size_t dropped_ = 0;
 };
 
-Shape read_shape(const JsonCursor& piece, ModelShelf& shelf) {
-  const auto only = [&](std::vector<std::string_view> keys) {
-    keys.insert(keys.end(), kPieceKeys.begin(), kPieceKeys.end());
-    piece.only_keys(keys);
-  };
-  switch (piece.at("kind").one_of(kKinds)) {
-    case 0:
-      only({"size"});
-      return shape::Block{size_of(piece)};
-    case 1:
-      only({"size"});
-      return shape::Ramp{size_of(piece)};
-    case 2:
-      only({"width", "rise", "run", "count"});
-      return read_stairs(piece);
-    case 3:
-      only({"inner", "outer", "rise", "angle", "count"});
-      return read_spiral(piece);
-    case 4:
-      only({"vertices", "triangles", "surfaces", "surface_of"});
-      return read_triangles(piece);
-    default:
-      only({"file"});
-      return shelf.read(piece.at("file"));
+template <typename S>
+Shape read_as(const JsonCursor& piece, ModelShelf& shelf) {
+  if constexpr (std::is_same_v<S, shape::Triangles>) {
+    return read_triangles(piece);
+  } else if constexpr (std::is_same_v<S, shape::Model>) {
+    return shelf.read(piece.at("file"));
+  } else {
+    return read_by_row<S>(piece);
   }
 }
 
-// Triangles that a shape will at most be made of, found without making them.
-std::size_t most_made(const Shape& shape) {
-  if (const auto* stairs = std::get_if<shape::Stairs>(&shape))
-    return 8 * static_cast<std::size_t>(stairs->count) + 4;
-  if (const auto* spiral = std::get_if<shape::SpiralStairs>(&shape))
-    return 104 * static_cast<std::size_t>(spiral->count);
-  return 12;
+template <std::size_t... kIndex>
+Shape read_kind(std::size_t kind, const JsonCursor& piece, ModelShelf& shelf, std::index_sequence<kIndex...>) {
+  Shape shape;
+  ((kind == kIndex ? void(shape = read_as<std::variant_alternative_t<kIndex, Shape>>(piece, shelf)) : void()), ...);
+  return shape;
 }
 
-std::size_t most_triangles(const Shape& shape) {
-  if (const auto* mesh = std::get_if<shape::Triangles>(&shape)) return mesh->triangles.size();
-  if (const auto* model = std::get_if<shape::Model>(&shape)) return model->mesh->triangles.size();
-  return most_made(shape);
+Shape read_shape(const JsonCursor& piece, ModelShelf& shelf) {
+  std::vector<std::string_view> names, keys = kPieceKeys;
+  for (const PieceKind& kind : piece_kinds()) names.push_back(kind.name);
+  const std::size_t kind = piece.at("kind").one_of(names);
+  for (const PieceKey& key : piece_kinds()[kind].keys) keys.push_back(key.name);
+  piece.only_keys(keys);
+  return read_kind(kind, piece, shelf, std::make_index_sequence<std::variant_size_v<Shape>>());
+}
+
+// Of what a few numbers in a file are made.
+bool is_made(const Shape& shape) {
+  return !std::holds_alternative<shape::Triangles>(shape) && !std::holds_alternative<shape::Model>(shape);
 }
 
 Piece read_piece(const JsonCursor& cursor, ModelShelf& shelf) {
@@ -222,7 +225,7 @@ Course read_course_document(const JsonCursor& document, const std::optional<std:
     triangles += most_triangles(course.pieces.back().shape);
     if (triangles > kMostTriangles)
       cursor.fail(fmt::format("with this piece the course has more than {} triangles", kMostTriangles));
-    made += most_made(course.pieces.back().shape);
+    if (is_made(course.pieces.back().shape)) made += most_triangles(course.pieces.back().shape);
     if (made > kMadeAnyway + kMadePerPiece * course.pieces.size())
       cursor.fail(
           "with this piece the stairs of the course come to far more triangles than so few pieces should");

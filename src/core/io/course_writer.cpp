@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: MIT
+#include "course/shapes.h"
 #include "io/document_writers.h"
 #include "io/exact_degrees.h"
 #include "io/piece_readers.h"
@@ -18,7 +19,6 @@ void add_surface(Json& json, const Surface& surface) {
 }
 
 void add_triangles(Json& json, const shape::Triangles& mesh) {
-  json["kind"] = "triangles";
   Json& vertices = json["vertices"] = Json::array();
   for (const Vec3& v : mesh.vertices) vertices.push_back(list_of(v));
   json["triangles"] = mesh.triangles;
@@ -32,30 +32,34 @@ void add_triangles(Json& json, const shape::Triangles& mesh) {
   }
 }
 
-struct ShapeWriter {
+struct FieldWriter {
   Json& json;
-  void operator()(const shape::Block& s) const { sized("block", s.size); }
-  void operator()(const shape::Ramp& s) const { sized("ramp", s.size); }
-  void operator()(const shape::Stairs& s) const {
-    json.update({{"kind", "stairs"}, {"width", s.width}, {"rise", s.rise}, {"run", s.run}, {"count", s.count}});
-  }
-  void operator()(const shape::SpiralStairs& s) const {
-    json.update({{"kind", "spiral-stairs"},
-                 {"inner", s.inner},
-                 {"outer", s.outer},
-                 {"rise", s.rise},
-                 {"angle", exact_degrees(s.angle)},
-                 {"count", s.count}});
-  }
-  void operator()(const shape::Triangles& s) const { add_triangles(json, s); }
-  void operator()(const shape::Model& s) const { add_triangles(json, *s.mesh); }
 
- private:
-  void sized(const char* kind, const Vec3& size) const {
-    json["kind"] = kind;
-    json["size"] = list_of(size);
+  void operator()(const PieceKey& key, const Vec3& v) const { json[std::string(key.name)] = list_of(v); }
+  void operator()(const PieceKey& key, InDegrees<const double> angle) const {
+    json[std::string(key.name)] = exact_degrees(angle.radians);
+  }
+  template <typename Number>
+  void operator()(const PieceKey& key, Number value) const {
+    json[std::string(key.name)] = value;
   }
 };
+
+void add_shape(Json& json, const Shape& shape) {
+  // What a model comes to is written down, so that no file is needed to read it.
+  if (const auto* model = std::get_if<shape::Model>(&shape)) return add_shape(json, *model->mesh);
+  json["kind"] = kind_of(shape).name;
+  std::visit(
+      [&](const auto& s) {
+        using Row = ShapeRow<std::decay_t<decltype(s)>>;
+        if constexpr (std::is_same_v<decltype(s), const shape::Triangles&>) {
+          add_triangles(json, s);
+        } else if constexpr (requires { Row::fields(s, FieldWriter{json}); }) {
+          Row::fields(s, FieldWriter{json});
+        }
+      },
+      shape);
+}
 
 Json motion_json(const PieceMotion& motion) {
   Json json = {{"period", motion.period},
@@ -76,7 +80,7 @@ Json motion_json(const PieceMotion& motion) {
 Json piece_json(const Piece& piece) {
   Json json = {{"id", piece.id}, {"at", list_of(piece.at_C)}, {"turn", turn_of(piece.turn)}};
   if (!piece.surface.empty()) json["surface"] = piece.surface;
-  std::visit(ShapeWriter{json}, piece.shape);
+  add_shape(json, piece.shape);
   if (piece.motion) json["motion"] = motion_json(*piece.motion);
   return json;
 }

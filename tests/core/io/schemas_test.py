@@ -17,6 +17,7 @@ import jsonschema
 
 CLI, SOURCE = sys.argv[1], sys.argv[2]
 sys.path.insert(0, f"{SOURCE}/tools")
+import course_schema  # noqa: E402
 import profile_schema  # noqa: E402
 
 SCHEMAS = {}
@@ -156,6 +157,9 @@ def main():
     with open(f"{SOURCE}/docs/formats/profile.schema.json", encoding="utf-8") as file:
         if file.read() != profile_schema.text(CLI):
             failures.append("docs/formats/profile.schema.json is not what tools/profile_schema.py makes")
+    with open(f"{SOURCE}/docs/formats/course.schema.json", encoding="utf-8") as file:
+        if file.read() != course_schema.text(CLI):
+            failures.append("docs/formats/course.schema.json is not what tools/course_schema.py makes")
     print("\n".join(failures) or f"{checked} documents: schema and reader agree")
     sys.exit(1 if failures else 0)
 

@@ -1,0 +1,64 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "pages/view_actions.h"
+
+#include <QApplication>
+#include <QMenu>
+#include <QSettings>
+
+#include "pages/drive_page.h"
+#include "pages/transport.h"
+#include "theme/theme.h"
+#include "viewport/view_widget.h"
+
+namespace lagniappe::app {
+
+void connect_view_actions(const Actions& actions, DriveSession& session, DrivePage& page, QSettings& settings) {
+  ViewWidget* view = &page.view();
+  const auto does_on = [&](Act act, auto does) {
+    QObject::connect(actions[act], &QAction::triggered, &page, does);
+  };
+  const auto toggles = [&](Act act, bool on, auto does) {
+    actions[act]->setChecked(on);
+    QObject::connect(actions[act], &QAction::toggled, &page, does);
+  };
+  does_on(Act::Drive, [view] { view->set_driving(true); });
+  does_on(Act::DriveWatched, [view] { view->drive_watched(); });
+  does_on(Act::ToStart, [&session] {
+    if (session.place() != nullptr) session.set_place(session.shared_place());
+  });
+  does_on(Act::Slower, [&page] { page.transport().step_time_scale(+1); });
+  does_on(Act::Faster, [&page] { page.transport().step_time_scale(-1); });
+  toggles(Act::Pause, false, [&session](bool paused) { session.set_paused(paused); });
+  toggles(Act::FirstPerson, false, [view](bool first) { view->set_first_person(first); });
+  toggles(Act::Interpolated, true,
+          [&session](bool on) { session.set_drawing(on ? Drawing::Interpolated : Drawing::AsTicked); });
+  toggles(Act::Capsule, false, [view](bool on) { view->overlays().capsule = on; });
+  toggles(Act::Contacts, false, [view](bool on) { view->overlays().contacts = on; });
+  toggles(Act::Probe, false, [view](bool on) { view->overlays().probe = on; });
+  toggles(Act::Arrows, false, [view](bool on) { view->overlays().arrows = on; });
+  toggles(Act::Lantern, theme::light() == theme::Light::Lantern, [&settings](bool on) {
+    theme::apply(*qApp, on ? theme::Light::Lantern : theme::Light::Daylight);
+    settings.setValue(theme::kLanternKey, on);
+  });
+  toggles(Act::Grid, true, [view](bool on) { view->set_grid(on); });
+  toggles(Act::Trail, true, [view](bool on) { view->trail().shown = on; });
+  for (const Act pane : {Act::TapePane, Act::LedgerPane, Act::SidePane})
+    toggles(pane, true, [&page, pane](bool on) { page.show_pane(pane, on); });
+}
+
+void fill_marks(QMenu& menu, DriveSession& session, ViewWidget& view) {
+  menu.clear();
+  if (session.place() == nullptr) {
+    menu.addAction(QObject::tr("No course is open"))->setEnabled(false);
+    return;
+  }
+  for (const Mark& mark : session.place()->course.marks) {
+    QAction* action = menu.addAction(QString::fromStdString(mark.id));
+    QObject::connect(action, &QAction::triggered, &view, [&session, &view, mark] {
+      session.begin_at(mark);
+      view.setFocus(Qt::OtherFocusReason);
+    });
+  }
+}
+
+}  // namespace lagniappe::app

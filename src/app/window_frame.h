@@ -1,0 +1,14 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What any window of ours has around its work: a size that fits the screen, and what it says of itself.
+#pragma once
+
+class QWidget;
+
+namespace lagniappe::app {
+
+// As large as it is, and never larger than the screen leaves room for, frame and title included.
+void fit_screen(QWidget& window);
+
+void show_about(QWidget* window);
+
+}  // namespace lagniappe::app

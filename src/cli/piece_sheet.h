@@ -1,0 +1,10 @@
+// SPDX-License-Identifier: MIT
+// The kinds of pieces and their keys, as a sheet or as JSON.
+#pragma once
+
+namespace lagniappe::cli {
+
+// Prints them; returns the exit code.
+int show_pieces(bool json);
+
+}  // namespace lagniappe::cli

@@ -1,0 +1,89 @@
+// SPDX-License-Identifier: MIT
+// What the rows of shapes say is what reader, writer and mesh do.
+#include "lagniappe/piece_kinds.h"
+
+#include <catch2/catch.hpp>
+#include <set>
+
+#include "lagniappe/files.h"
+#include "support/scenes.h"
+
+using namespace lagniappe;
+using namespace lagniappe::test;
+
+namespace {
+
+// A course of one piece of that kind, each value where `share` lies in its range; `but` has `instead` for a value.
+std::string course_text(const PieceKind& kind, double share, std::string_view but = {},
+                        const std::string& instead = {}) {
+  std::string keys;
+  for (const PieceKey& key : kind.keys) {
+    const double span = std::min(key.high, 4.0) - key.low;
+    const double number = key.low + share * span;
+    std::string value = std::to_string(number);
+    if (key.type == PieceKey::Type::Whole) value = std::to_string(static_cast<int>(number) + 1);
+    if (key.type == PieceKey::Type::Size) value = "[" + value + ", " + value + ", " + value + "]";
+    if (key.name == but) value = instead;
+    if (!value.empty()) keys += ", \"" + std::string(key.name) + "\": " + value;
+  }
+  return R"({"lagniappe": "course", "version": 1, "name": "n", "marks": [{"id": "start", "at": [0, 9, 0]}],
+    "pieces": [{"id": "p", "at": [0, 0, 0], "kind": ")" +
+         std::string(kind.name) + "\"" + keys + "}]}";
+}
+
+bool is_plain(const PieceKind& kind) {
+  return std::all_of(kind.keys.begin(), kind.keys.end(),
+                     [](const PieceKey& key) { return key.type <= PieceKey::Type::Size; });
+}
+
+}  // namespace
+
+TEST_CASE("Each kind has a name and keys of its own, with words for people") {
+  std::set<std::string_view> names;
+  for (const PieceKind& kind : piece_kinds()) {
+    CHECK(names.insert(kind.name).second);
+    CHECK_FALSE(kind.help.empty());
+    std::set<std::string_view> keys = {"id", "kind", "at", "turn", "surface", "motion"};
+    for (const PieceKey& key : kind.keys) {
+      INFO(kind.name << " " << key.name);
+      CHECK(keys.insert(key.name).second);
+      CHECK_FALSE(key.help.empty());
+    }
+  }
+  CHECK(names.size() == std::variant_size_v<Shape>);
+}
+
+TEST_CASE("A course of each plain kind is read, written and read to the same triangles, as many as the row says") {
+  int plain = 0;
+  for (const PieceKind& kind : piece_kinds()) {
+    if (!is_plain(kind)) continue;
+    ++plain;
+    INFO(kind.name);
+    std::string text = course_text(kind, 0.5);
+    if (kind.name == "spiral-stairs") text = course_text(kind, 0.5, "inner", "0.3");
+    const auto course = parse_course(text, "x.course.json", "");
+    if (!course) FAIL(course.error().sentence());
+    CHECK(kind_of(course->pieces[0].shape).name == kind.name);
+    const auto triangles = triangles_of(course->pieces[0]);
+    CHECK(triangles.size() <= most_triangles(course->pieces[0].shape));
+    CHECK(triangles.size() >= 8);
+  }
+  CHECK(plain == 4);
+}
+
+TEST_CASE("What is out of the range that a row says, left out, or of another kind is refused at its place") {
+  for (const PieceKind& kind : piece_kinds()) {
+    if (!is_plain(kind)) continue;
+    for (const PieceKey& key : kind.keys) {
+      INFO(kind.name << " " << key.name);
+      const std::string above = std::to_string(key.high * 2.0 + 1.0), below = std::to_string(key.low - 1.0);
+      for (const std::string& number : {above, below, std::string("\"3\""), std::string("")}) {
+        const bool size = key.type == PieceKey::Type::Size && !number.empty();
+        const std::string value = size ? "[1, " + number + ", 1]" : number;
+        const auto refused = parse_course(course_text(kind, 0.5, key.name, value), "x.course.json", "");
+        REQUIRE_FALSE(refused);
+        CHECK(refused.error().sentence().find(std::string(key.name)) != std::string::npos);
+      }
+    }
+  }
+}

@@ -1,0 +1,60 @@
+#!/usr/bin/env python3
+# SPDX-License-Identifier: MIT
+"""Writes the schema of courses: the kinds of pieces from the rows that the core has, all else as it stands.
+
+Usage: course_schema.py PATH_OF_LAGNIAPPE_CLI > new; mv new docs/formats/course.schema.json
+"""
+import json
+import pathlib
+import subprocess
+import sys
+
+SCHEMA = pathlib.Path(__file__).parent.parent / "docs/formats/course.schema.json"
+COMMON = ["id", "kind", "at", "turn", "surface", "motion"]
+
+
+def number(key, kind):
+    low = "exclusiveMinimum" if key["above_low"] else "minimum"
+    as_json = lambda x: int(x) if x == int(x) else x
+    schema = {"type": kind, low: as_json(key["range"][0]), "maximum": as_json(key["range"][1])}
+    if "least" in key:
+        schema["not"] = {"exclusiveMinimum": -key["least"], "exclusiveMaximum": key["least"]}
+    return schema
+
+
+def schema_of(key, standing):
+    """Of one key. What a list holds is written down in the schema itself."""
+    if key["type"] == "size":
+        schema = {"type": "array", "items": number(key, "number"), "minItems": 3, "maxItems": 3}
+    elif key["type"] in ("number", "whole"):
+        schema = number(key, "integer" if key["type"] == "whole" else "number")
+    else:
+        schema = {name: value for name, value in standing.items() if name != "description"}
+    unit = f" In {key['unit']}." if "unit" in key else ""
+    return {**schema, "description": key["help"] + unit}
+
+
+def kind_schema(row, standing, common):
+    old = standing.get(row["kind"], {}).get("properties", {})
+    properties = {name: {"const": row["kind"]} if name == "kind" else common[name] for name in COMMON}
+    for key in row["keys"]:
+        properties[key["name"]] = schema_of(key, old.get(key["name"], {}))
+    needed = ["id", "kind", "at"] + [key["name"] for key in row["keys"] if key["needed"]]
+    return {"type": "object", "additionalProperties": False, "required": needed, "description": row["help"], "properties": properties}
+
+
+def text(cli):
+    rows = json.loads(subprocess.run([cli, "show", "--pieces", "--json"], check=True, capture_output=True, text=True).stdout)
+    document = json.loads(SCHEMA.read_text())
+    definitions = document["$defs"]
+    common = definitions["block"]["properties"]
+    for row in rows:
+        definitions[row["kind"]] = kind_schema(row, definitions, common)
+    items = document["properties"]["pieces"]["items"]
+    items["properties"]["kind"] = {"enum": [row["kind"] for row in rows]}
+    items["oneOf"] = [{"$ref": f"#/$defs/{row['kind']}"} for row in rows]
+    return json.dumps(document, indent=2, ensure_ascii=False) + "\n"
+
+
+if __name__ == "__main__":
+    sys.stdout.write(text(sys.argv[1]))
