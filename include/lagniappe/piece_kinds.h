@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: MIT
-// The kinds of pieces as rows: what each is called in a course, its keys with units and ranges, what it becomes.
-// Reader, writer, schema, command line and, later, the editor walk them; each is written down once, in
+// The kinds of pieces as rows: what each is called in a course, its keys with units and ranges, what it
+// becomes. Reader, writer, schema, command line and, later, the editor walk them; each is written down once, in
 // src/core/course/shapes.h.
 #pragma once
 

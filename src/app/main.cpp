@@ -11,8 +11,8 @@
 #include "example_run.h"
 #include "lagniappe/files.h"
 #include "main_window.h"
-#include "theme/theme.h"
 #include "session/clean_end.h"
+#include "theme/theme.h"
 #include "viewport/view_widget.h"
 
 namespace {

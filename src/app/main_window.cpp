@@ -126,7 +126,8 @@ void MainWindow::connect_actions() {
   does_on(Act::Search, [this] { search_->open(); });
   does_on(Act::Keys, [this] { keys_->toggle(); });
   does_on(Act::About, [this] { show_about(this); });
-  connect(actions_[Act::FullScreen], &QAction::toggled, this, [this](bool full) { full ? showFullScreen() : showNormal(); });
+  connect(actions_[Act::FullScreen], &QAction::toggled, this,
+          [this](bool full) { full ? showFullScreen() : showNormal(); });
   connect_view_actions(actions_, session_, *page_, settings_);
 }
 

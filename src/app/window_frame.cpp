@@ -19,16 +19,17 @@ void fit_screen(QWidget& window) {
   window.resize(window.size().boundedTo(room.size() - kFrame));
   const QPoint last = room.bottomRight() - QPoint(window.width(), window.height());
   window.move(std::clamp(window.x(), room.left(), std::max(room.left(), last.x())),
-       std::clamp(window.y(), room.top(), std::max(room.top(), last.y())));
+              std::clamp(window.y(), room.top(), std::max(room.top(), last.y())));
 }
 
 void show_about(QWidget* window) {
   QMessageBox::about(
       window, QWidget::tr("About Lagniappe"),
-      QWidget::tr("<b>Lagniappe " LAGNIAPPE_VERSION
-         "</b><p>A workbench for first- and third-person character locomotion.</p>"
-         "<p>The application is free software under the GNU General Public License, version 3 or later; "
-         "the core library and the command line are under the MIT licence. Icons: Lucide (ISC).</p>"));
+      QWidget::tr(
+          "<b>Lagniappe " LAGNIAPPE_VERSION
+          "</b><p>A workbench for first- and third-person character locomotion.</p>"
+          "<p>The application is free software under the GNU General Public License, version 3 or later; "
+          "the core library and the command line are under the MIT licence. Icons: Lucide (ISC).</p>"));
 }
 
 }  // namespace lagniappe::app

@@ -53,7 +53,9 @@ int show_pieces(bool json) {
     print_json();
     return 0;
   }
-  fmt::print("All pieces have id, kind and at (3 numbers, m), and may have turn (3 numbers, degrees), surface and motion.\n");
+  fmt::print(
+      "All pieces have id, kind and at (3 numbers, m), and may have turn (3 numbers, degrees), surface and "
+      "motion.\n");
   for (const PieceKind& kind : piece_kinds()) {
     fmt::print("\n{}: {}\n", kind.name, kind.help);
     for (const PieceKey& key : kind.keys)

@@ -91,7 +91,8 @@ Command add_show(CLI::App& app) {
   CLI::App* command = app.add_subcommand("show", "Show every value of a profile, and what they come to");
   auto o = std::make_shared<Options>();
   auto* profile = command->add_option("PROFILE", o->profile, "Profile (*.profile.json)");
-  command->add_flag("--pieces", o->pieces, "Instead, the kinds of pieces that a course may have, with their keys")
+  command
+      ->add_flag("--pieces", o->pieces, "Instead, the kinds of pieces that a course may have, with their keys")
       ->excludes(profile);
   add_set_option(*command, o->set);
   command->add_option("--hz", o->hz, "Tick rate at which ticks are counted")

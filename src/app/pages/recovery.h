@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// What a program left that did not end by itself, offered one after the other: takes that were being driven, then
-// values that were not saved.
+// What a program left that did not end by itself, offered one after the other: takes that were being driven,
+// then values that were not saved.
 #pragma once
 
 #include "session/handling_desk.h"
@@ -17,7 +17,8 @@ class Recovery : public QObject {
   Recovery(TakeDesk& desk, HandlingDesk& handling, Opener& opener, MessageBar& messages, QObject* parent);
 
   void offer();  // Once.
-  // A recovered take is one of the study from now on; its journal goes when it is saved, and the next is offered.
+  // A recovered take is one of the study from now on; its journal goes when it is saved, and the next is
+  // offered.
   void keep(Recording& recovered, const QString& journal);
 
  private:

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Work away from the window's thread, of which only the newest is wanted: beginning another gives it up. What it
-// has is delivered on the thread of its owner.
+// Work away from the window's thread, of which only the newest is wanted: beginning another gives it up. What
+// it has is delivered on the thread of its owner.
 #pragma once
 
 #include <QObject>
@@ -12,8 +12,8 @@ namespace lagniappe::app {
 
 class NewestJob {
  public:
-  // What the work may do: ask whether it is still wanted, and hand over what it has. What is handed over is left
-  // out if it is not wanted any more when its turn comes.
+  // What the work may do: ask whether it is still wanted, and hand over what it has. What is handed over is
+  // left out if it is not wanted any more when its turn comes.
   class Handle {
    public:
     bool wanted() const { return job_->newest == number_; }

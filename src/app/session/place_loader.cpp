@@ -104,24 +104,24 @@ void PlaceLoader::load_take(const QString& path, std::shared_ptr<const Place> no
 void PlaceLoader::load_inputs(const QString& path, std::shared_ptr<const Place> place, const Profile& profile,
                               const std::string& profile_file, int tick_rate) {
   start(path, [path, place, profile, profile_file, tick_rate](const Job& job) {
-        const auto script = read_inputs(path.toStdString());
-        if (!script) return job.fail(path, script.error());
-        const CharacterState start = start_state(profile, start_home(place->course), place->world);
-        auto recording = std::make_shared<Recording>(begin_recording(start, place, profile, tick_rate));
-        Take& take = recording->take;
-        take.profile_file = profile_file;
-        const double seconds = std::min(script->end() + kSecondsAfterScript, double(kMostTicks) / tick_rate);
-        take.inputs = frames_of(*script, tick_rate, seconds);
-        job.say(tr("Running %1").arg(path));
-        auto run = run_take(take, place->world, job.running());
-        if (!run) return;
-        recording->run = std::move(*run);
-        take.about.name = QFileInfo(path).fileName().section('.', 0, 0).toStdString();
-        job.finish([loader = job.loader(), recording, path] {
-          emit loader->take_loaded(recording,
-                                   tr("inputs of %1, from the start").arg(QFileInfo(path).fileName()), path);
-        });
-      });
+    const auto script = read_inputs(path.toStdString());
+    if (!script) return job.fail(path, script.error());
+    const CharacterState start = start_state(profile, start_home(place->course), place->world);
+    auto recording = std::make_shared<Recording>(begin_recording(start, place, profile, tick_rate));
+    Take& take = recording->take;
+    take.profile_file = profile_file;
+    const double seconds = std::min(script->end() + kSecondsAfterScript, double(kMostTicks) / tick_rate);
+    take.inputs = frames_of(*script, tick_rate, seconds);
+    job.say(tr("Running %1").arg(path));
+    auto run = run_take(take, place->world, job.running());
+    if (!run) return;
+    recording->run = std::move(*run);
+    take.about.name = QFileInfo(path).fileName().section('.', 0, 0).toStdString();
+    job.finish([loader = job.loader(), recording, path] {
+      emit loader->take_loaded(recording, tr("inputs of %1, from the start").arg(QFileInfo(path).fileName()),
+                               path);
+    });
+  });
 }
 
 }  // namespace lagniappe::app

@@ -29,15 +29,15 @@ std::vector<PieceKind> kind_rows(std::index_sequence<kIndex...>) {
 }  // namespace
 
 std::span<const PieceKind> piece_kinds() {
-  static const std::vector<PieceKind> kinds =
-      kind_rows(std::make_index_sequence<std::variant_size_v<Shape>>());
+  static const std::vector<PieceKind> kinds = kind_rows(std::make_index_sequence<std::variant_size_v<Shape>>());
   return kinds;
 }
 
 const PieceKind& kind_of(const Shape& shape) { return piece_kinds()[shape.index()]; }
 
 std::size_t most_triangles(const Shape& shape) {
-  return std::visit([](const auto& s) { return ShapeRow<std::decay_t<decltype(s)>>::most_triangles(s); }, shape);
+  return std::visit([](const auto& s) { return ShapeRow<std::decay_t<decltype(s)>>::most_triangles(s); },
+                    shape);
 }
 
 }  // namespace lagniappe

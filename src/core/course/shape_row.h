@@ -21,8 +21,8 @@ struct ShapeFault {
 //   fields(shape, f)            calls f(PieceKey, value) for each value, in the document's order
 //   make(shape, mesh)           its triangles, in its own frame
 //   most_triangles(shape)       how many those are at most, without making them
-// and, where it has one, fault(shape). What lists of corners or a file come to is read and written apart; such a
-// row has keys() in place of fields().
+// and, where it has one, fault(shape). What lists of corners or a file come to is read and written apart; such
+// a row has keys() in place of fields().
 template <typename Shape>
 struct ShapeRow;
 

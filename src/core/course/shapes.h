@@ -68,13 +68,14 @@ struct ShapeRow<shape::Stairs> {
     mesh.quad({x, 0, back}, {-x, 0, back}, {-x, top, back}, {x, top, back});
     mesh.quad({-x, 0, back}, {x, 0, back}, {x, 0, front}, {-x, 0, front});
   }
-  static std::size_t most_triangles(const shape::Stairs& s) { return 8 * static_cast<std::size_t>(s.count) + 4; }
+  static std::size_t most_triangles(const shape::Stairs& s) {
+    return 8 * static_cast<std::size_t>(s.count) + 4;
+  }
 };
 
 template <>
 struct ShapeRow<shape::SpiralStairs> {
-  static constexpr std::string_view kKind = "spiral-stairs",
-                                    kHelp = "Treads around an axis, beginning at -Z.";
+  static constexpr std::string_view kKind = "spiral-stairs", kHelp = "Treads around an axis, beginning at -Z.";
   // Longest arc, in radians, that one straight side of a tread stands for.
   static constexpr double kArc = kPi / 24.0;
 
@@ -121,14 +122,16 @@ struct ShapeRow<shape::SpiralStairs> {
 
 template <>
 struct ShapeRow<shape::Triangles> {
-  static constexpr std::string_view kKind = "triangles", kHelp = "Faces as lists, counter-clockwise seen from outside.";
+  static constexpr std::string_view kKind = "triangles",
+                                    kHelp = "Faces as lists, counter-clockwise seen from outside.";
   static std::array<PieceKey, 4> keys() {
     using Type = PieceKey::Type;
     return {PieceKey{Type::List, "vertices", "m", 0, 0, false, "Corners, in the piece's frame."},
             PieceKey{Type::List, "triangles", "", 0, 0, false, "Three indices of corners each."},
             PieceKey{Type::List, "surfaces", "", 0, 0, false, "What the triangles are made of.", false},
             PieceKey{Type::List, "surface_of", "", 0, 0, false,
-                     "For each triangle 0 (the piece's surface), or one more than an index in \"surfaces\".", false}};
+                     "For each triangle 0 (the piece's surface), or one more than an index in \"surfaces\".",
+                     false}};
   }
   static void make(const shape::Triangles& s, Mesh& mesh) {
     for (const auto& [i, j, k] : s.triangles) mesh.triangle(s.vertices[i], s.vertices[j], s.vertices[k]);

@@ -134,7 +134,8 @@ Shape read_as(const JsonCursor& piece, ModelShelf& shelf) {
 template <std::size_t... kIndex>
 Shape read_kind(std::size_t kind, const JsonCursor& piece, ModelShelf& shelf, std::index_sequence<kIndex...>) {
   Shape shape;
-  ((kind == kIndex ? void(shape = read_as<std::variant_alternative_t<kIndex, Shape>>(piece, shelf)) : void()), ...);
+  ((kind == kIndex ? void(shape = read_as<std::variant_alternative_t<kIndex, Shape>>(piece, shelf)) : void()),
+   ...);
   return shape;
 }
 

@@ -98,17 +98,20 @@ struct ListPlaces {
 
 }  // namespace
 
-std::string with_json_element(std::string text, std::string_view list, std::size_t index, std::string_view value) {
+std::string with_json_element(std::string text, std::string_view list, std::size_t index,
+                              std::string_view value) {
   const ListPlaces places(text, list);
   if (places.elements.empty()) return text.replace(places.open + 1, places.close - places.open - 1, value);
   if (index < places.elements.size()) {
     // The second's gap stands between two; the first's may be that of a list that begins on the bracket's line.
-    const std::string gap = places.gap_before(text, places.elements.size() > 1 ? std::max<std::size_t>(index, 1) : 0);
+    const std::string gap =
+        places.gap_before(text, places.elements.size() > 1 ? std::max<std::size_t>(index, 1) : 0);
     return text.insert(places.elements[index].first, std::string(value) + "," + (gap.empty() ? " " : gap));
   }
   const std::size_t last = places.elements.size() - 1;
   const std::string gap = places.gap_before(text, last);
-  return text.insert(places.elements[last].second, "," + (gap.empty() ? std::string(" ") : gap) + std::string(value));
+  return text.insert(places.elements[last].second,
+                     "," + (gap.empty() ? std::string(" ") : gap) + std::string(value));
 }
 
 std::string without_json_element(std::string text, std::string_view list, std::size_t index) {

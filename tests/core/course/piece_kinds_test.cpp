@@ -2,6 +2,8 @@
 // What the rows of shapes say is what reader, writer and mesh do.
 #include "lagniappe/piece_kinds.h"
 
+#include <fmt/format.h>
+
 #include <catch2/catch.hpp>
 #include <set>
 
@@ -13,15 +15,16 @@ using namespace lagniappe::test;
 
 namespace {
 
-// A course of one piece of that kind, each value where `share` lies in its range; `but` has `instead` for a value.
+// A course of one piece of that kind, each value where `share` lies in its range; `but` has `instead` for a
+// value.
 std::string course_text(const PieceKind& kind, double share, std::string_view but = {},
                         const std::string& instead = {}) {
   std::string keys;
   for (const PieceKey& key : kind.keys) {
     const double span = std::min(key.high, 4.0) - key.low;
     const double number = key.low + share * span;
-    std::string value = std::to_string(number);
-    if (key.type == PieceKey::Type::Whole) value = std::to_string(static_cast<int>(number) + 1);
+    std::string value = fmt::format("{}", number);
+    if (key.type == PieceKey::Type::Whole) value = fmt::format("{}", static_cast<int>(number) + 1);
     if (key.type == PieceKey::Type::Size) value = "[" + value + ", " + value + ", " + value + "]";
     if (key.name == but) value = instead;
     if (!value.empty()) keys += ", \"" + std::string(key.name) + "\": " + value;
@@ -53,7 +56,8 @@ TEST_CASE("Each kind has a name and keys of its own, with words for people") {
   CHECK(names.size() == std::variant_size_v<Shape>);
 }
 
-TEST_CASE("A course of each plain kind is read, written and read to the same triangles, as many as the row says") {
+TEST_CASE(
+    "A course of each plain kind is read, written and read to the same triangles, as many as the row says") {
   int plain = 0;
   for (const PieceKind& kind : piece_kinds()) {
     if (!is_plain(kind)) continue;
@@ -76,7 +80,8 @@ TEST_CASE("What is out of the range that a row says, left out, or of another kin
     if (!is_plain(kind)) continue;
     for (const PieceKey& key : kind.keys) {
       INFO(kind.name << " " << key.name);
-      const std::string above = std::to_string(key.high * 2.0 + 1.0), below = std::to_string(key.low - 1.0);
+      const std::string above = fmt::format("{}", key.high * 2.0 + 1.0),
+                        below = fmt::format("{}", key.low - 1.0);
       for (const std::string& number : {above, below, std::string("\"3\""), std::string("")}) {
         const bool size = key.type == PieceKey::Type::Size && !number.empty();
         const std::string value = size ? "[1, " + number + ", 1]" : number;

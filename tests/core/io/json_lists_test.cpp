@@ -44,8 +44,9 @@ TEST_CASE("An element that is put in stands as its neighbours do, and all else k
   const std::string last = with_json_element(kWritten, "/marks", 2, "\"three\"");
   CHECK(last.find(R"([ "one", "two", "three" ])") != std::string::npos);
   CHECK(with_json_element(kWritten, "/none", 0, "{}").find("\"none\": [{}]") != std::string::npos);
-  CHECK(with_json_element(kWritten, "/pieces/1/motion/keys", 2, R"({"at":1})").find(R"({"at":0.5}, {"at":1}])") !=
-        std::string::npos);
+  CHECK(
+      with_json_element(kWritten, "/pieces/1/motion/keys", 2, R"({"at":1})").find(R"({"at":0.5}, {"at":1}])") !=
+      std::string::npos);
 }
 
 TEST_CASE("An element that is taken out takes its comma along and nothing else") {
