@@ -117,7 +117,9 @@ struct CharacterState {
 };
 
 static_assert(std::is_trivially_copyable_v<CharacterState>);
-static_assert(sizeof(CharacterState) <= 544);
+// 96 bytes are room: for a hold, the pull and zones. Each copy of 640 instead of 544 bytes costs 6 ns more, and
+// an hour at 60 ticks/s 20 MB.
+static_assert(sizeof(CharacterState) <= 640);
 
 // Returns a state at rest at `home`, as tall as the profile, looking level along the home's yaw: standing
 // where there is walkable ground right under the foot at `time`, else in the air.
