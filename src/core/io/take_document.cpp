@@ -171,6 +171,11 @@ void read_hashes(const JsonCursor& cursor, std::size_t ticks, Take& take) {
   if (cursor.value().is_string())
     return read_hashes(cursor, kDigitsUndivided, ticks,
                        [&](std::size_t, std::uint64_t hash) { take.undivided_hashes.push_back(hash); });
+  if (take.parts == PartVersions{}) return;  // What knows no part proves nothing.
+  std::vector<std::string_view> names;
+  for (std::size_t part = 0; part < kStatePartCount; ++part)
+    if (take.parts[part] > 0) names.push_back(kStateParts[part].name);
+  cursor.only_keys(names);
   const std::size_t before = take.hashes.size();
   take.hashes.resize(before + ticks);
   for (std::size_t part = 0; part < kStatePartCount; ++part) {
@@ -211,7 +216,8 @@ Json parts_json(const PartVersions& versions) {
 PartVersions read_parts(const JsonCursor& map) {
   PartVersions versions{};
   if (!map.value().is_object()) map.fail("the parts of a state are an object of names and versions");
-  for (const auto& [name, ignored] : map.value().items()) {
+  for (const auto& member : map.value().items()) {
+    const std::string& name = member.key();
     const auto row = std::find_if(kStateParts.begin(), kStateParts.end(),
                                   [&](const StatePartRow& each) { return each.name == name; });
     if (row == kStateParts.end())

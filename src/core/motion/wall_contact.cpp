@@ -7,12 +7,15 @@
 #include <utility>
 
 #include "motion/contact_kind.h"
+#include "motion/piece_velocity.h"
 
 namespace lagniappe {
 namespace {
 
 // rad of an arc that is gone as a chord: what pulls towards the wall, and what the wall takes, is even over it.
 constexpr double kStraightArc = 0.02;
+// s that it takes at least, so that the quickest does not cost without end.
+constexpr double kShortestArc = 1e-3;
 
 // m that a chord may be off its way beside a wall.
 constexpr double kStraight = 5e-4;
@@ -29,9 +32,12 @@ WallContact wall_contact(const StepContext& context, const Body& body, const Vec
     const Vec3& normal = c.closest.normal_C;
     const ContactKind kind = contact_kind(context.profile, c.surface, normal, body.up_C);
     if (kind != ContactKind::Wall && kind != ContactKind::Steep) continue;
-    if (dot(unit_or(body.flat(normal), Vec3(0.0)), wall_C) <= kSameWall) continue;
+    const Vec3 across_up = unit_or(body.flat(normal), Vec3(0.0));
+    if (dot(across_up, wall_C) <= kSameWall) continue;
+    // Seen from above it turns away from its face: along an edge that lies, as a kerb's, it does not.
     const bool edge = kind == ContactKind::Wall && c.closest.feature != Feature::Face &&
-                      dot(normal, c.face_normal_C) < kSamePlane;
+                      is_wall(context, body, c.surface, c.face_normal_C) &&
+                      dot(across_up, unit_or(body.flat(c.face_normal_C), across_up)) < kSamePlane;
     // A face beside the edge is what holds.
     found.on_edge = edge && (found.on_edge || !found.touched);
     found.touched = true;
@@ -39,7 +45,8 @@ WallContact wall_contact(const StepContext& context, const Body& body, const Vec
   return found;
 }
 
-void keep_to_wall(const StepContext& context, const Body& body, const Vec3& ground_normal_C, Slid& slid) {
+void keep_to_wall(const StepContext& context, const Body& body, const CharacterState& state, Slid& slid) {
+  const Vec3& ground_normal_C = state.ground.normal_C;
   if (slid.wall_normal_C == Vec3(0.0)) return;
   const WallContact contact = wall_contact(context, body, slid.foot_C, slid.wall_normal_C);
   if (contact.touched && !contact.on_edge) return;
@@ -53,7 +60,10 @@ void keep_to_wall(const StepContext& context, const Body& body, const Vec3& grou
   if (dot(wall, known) <= kSameWall) return;
   slid.foot_C += back * hit->hit.fraction;
   slid.wall_normal_C = wall;
-  slid.velocity_C = unit_or(across(slid.velocity_C, wall), Vec3(0.0)) * length(slid.velocity_C);
+  // Turned along it, but for what the wall itself goes away or comes by.
+  const Vec3 of_piece = piece_velocity(context, hit->piece, hit->hit.point_C) - state.ground_velocity_C;
+  const Vec3 along_normal = wall * dot(of_piece, wall), own = slid.velocity_C - along_normal;
+  slid.velocity_C = along_normal + unit_or(across(own, wall), Vec3(0.0)) * length(own);
 }
 
 bool bends_by_wall(const StepContext& context, const Body& body, const Vec3& foot_C, const Vec3& change_C) {
@@ -77,7 +87,7 @@ double until_wall_turns(const StepContext& context, bool rolled, const Character
     if (!contact.on_edge && (contact.touched || !rolled)) return kEndless;
   }
   const double speed = length(body.flat(state.velocity_C));
-  return speed > 0.0 ? kStraightArc * body.radius / speed : kEndless;
+  return speed > 0.0 ? std::max(kStraightArc * body.radius / speed, kShortestArc) : kEndless;
 }
 
 }  // namespace lagniappe

@@ -23,7 +23,8 @@ WallContact wall_contact(const StepContext& context, const Body& body, const Vec
 
 // Round the end of a wall: a motion along it ends off it, where what it took into itself may lead back to it.
 // Goes there, as far as that was, with the velocity turned along; forgets the wall where it is not met again.
-void keep_to_wall(const StepContext& context, const Body& body, const Vec3& ground_normal_C, Slid& slid);
+// `state`: before the motion.
+void keep_to_wall(const StepContext& context, const Body& body, const CharacterState& state, Slid& slid);
 
 // Whether a way whose velocity changes by `change_C` passes a wall, from the middle `foot_C` of its chord, so
 // closely that what it would meet the chord may miss.

@@ -345,6 +345,16 @@ TEST_CASE("A part that a take does not know has its defaults, and proves nothing
   lacking = document;
   lacking["parts"][0]["hashes"].erase("ground");
   CHECK_FALSE(parse_take_json(lacking.dump(), "old.take"));
+  lacking = document;
+  lacking["parts"][0]["hashes"]["seen"] = "";
+  CHECK_FALSE(parse_take_json(lacking.dump(), "old.take"));
+  // What knows nothing claims no proof.
+  lacking = document;
+  lacking["head"]["parts"] = nlohmann::ordered_json::object();
+  lacking["parts"][0]["hashes"] = nlohmann::ordered_json::object();
+  const auto unproved = parse_take_json(lacking.dump(), "old.take");
+  REQUIRE(unproved);
+  CHECK_FALSE(unproved->is_hashed());
 }
 
 TEST_CASE("A take of a later version of the program is refused and says why") {

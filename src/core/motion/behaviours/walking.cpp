@@ -63,7 +63,7 @@ void go_along_ground(const StepContext& context, const Body& body, const MovedAf
   Slid slid = slide_on_ground(context, body, state.foot_C, body.flat(context.pushes.beyond(moved.displacement)),
                               body.flat(moved.velocity), state.ground.normal_C, how);
   const bool met_wall = slid.wall_normal_C != Vec3(0.0);
-  keep_to_wall(context, body, state.ground.normal_C, slid);
+  keep_to_wall(context, body, state, slid);
   note_stop(context, slid, state.foot_C, [&](double seconds) {
     const Vec3 flat = body.flat(context.pushes.beyond(moved_after(seconds).displacement));
     return without_approach(along_ground(context, body, state, flat), state.wall_normal_C);
@@ -74,7 +74,9 @@ void go_along_ground(const StepContext& context, const Body& body, const MovedAf
     const bool lost_at_once = met_wall && off_wall && state.wall_normal_C == Vec3(0.0);
     context.stop->bends =
         lost_at_once || (off_wall && bends_by_wall(context, body, 0.5 * (state.foot_C + slid.foot_C),
-                                                   body.flat(moved.velocity - state.velocity_C)));
+                                                   body.flat(moved.velocity) -
+                                                       flattened(state.velocity_C, body.up_C,
+                                                                 context.profile.ground.speed_on_slopes)));
     context.stop->way_C = moved.displacement;
   }
   const double way = length(body.flat(slid.foot_C - state.foot_C));
