@@ -49,8 +49,9 @@ struct Model {
 Result<Profile> with_value(const Profile& profile, const std::string& assignment);
 
 // Returns the profile as it would be read back, or why it would be refused: values out of their range, or that
-// do not fit together.
-Result<Profile> checked(const Profile& profile);
+// do not fit together. A table of states is compiled again unless it is the
+// `known` one: nearly all that this costs.
+Result<Profile> checked(const Profile& profile, const StateChart* known = nullptr);
 
 // Returns, each as a sentence, what a profile's text says in words of before: "jump.hang_speed is called
 // jump.apex_speed now". They are read all the same.

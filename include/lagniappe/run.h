@@ -54,6 +54,18 @@ struct RunSummary {
   StateId end_state = StateId::Stand;
 };
 
+class Run;
+
+// What a run came to, row by row: the table that every comparison shows.
+struct RunFigure {
+  std::string_view name;     // "top speed".
+  std::string_view unit;     // "m/s"; empty for counts.
+  std::string_view against;  // What it is measured against, where that must be said: "course"; else empty.
+  int digits;                // After the point, where there is room for them.
+  double (*get)(const Run&, const RunSummary&);
+};
+std::span<const RunFigure> run_figures();
+
 // Tick 0 is the start; tick k is the state after the k-th step. A copy shares all that it has in common.
 class Run {
  public:

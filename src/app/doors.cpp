@@ -2,6 +2,7 @@
 #include "doors.h"
 
 #include <QFileDialog>
+#include <QFileInfo>
 #include <QMessageBox>
 #include <QPushButton>
 
@@ -38,6 +39,21 @@ Doors real_doors() {
       },
       ask_about_unsaved,
       [](QWidget* parent, const QString& title) { return QFileDialog::getExistingDirectory(parent, title); }};
+}
+
+QString ask_for(const Doors& doors, QWidget* window, const QString& title, const FileKind& kind) {
+  return doors.ask_for_file(window, title, QObject::tr(kind.filter));
+}
+
+Result<QString> write_where_asked(const Doors& doors, QWidget* window, const QString& title,
+                                  const FileKind& kind, const QString& suggested,
+                                  const std::function<Result<void>(const std::string& path)>& writes) {
+  QString path = doors.ask_where_to_save(window, title, QObject::tr(kind.filter), suggested);
+  if (path.isEmpty()) return QString();
+  if (QFileInfo(path).suffix().isEmpty()) path += kind.ending;
+  const auto written = writes(path.toStdString());
+  if (!written) return refuse(written.error());
+  return path;
 }
 
 }  // namespace lagniappe::app

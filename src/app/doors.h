@@ -6,6 +6,8 @@
 #include <QStringList>
 #include <functional>
 
+#include "lagniappe/result.h"
+
 class QWidget;
 
 namespace lagniappe::app {
@@ -24,5 +26,34 @@ struct Doors {
 
 // The dialogs that people see.
 Doors real_doors();
+
+// What a file can be: the filter that dialogs show, and the ending that a name without one gets.
+struct FileKind {
+  const char* filter;
+  const char* ending;
+};
+namespace files {
+inline constexpr FileKind kCourses{"Courses and models (*.course.json *.json *.glb *.gltf *.obj)",
+                                   ".course.json"};
+inline constexpr FileKind kDriven{
+    "Courses, models, inputs (*.course.json *.inputs.json *.json *.glb *.gltf *.obj)", ".course.json"};
+inline constexpr FileKind kProfiles{"Profiles (*.profile.json *.json)", ".profile.json"};
+inline constexpr FileKind kTakes{"Takes (*.take *.json)", ".take"};
+inline constexpr FileKind kInputs{"Inputs (*.inputs.json)", ".inputs.json"};
+inline constexpr FileKind kCharts{"State charts (*.scxml)", ".scxml"};
+inline constexpr FileKind kTraces{"Traces (*.csv)", ".csv"};
+inline constexpr FileKind kLedgers{"Ledgers (*.jsonl)", ".jsonl"};
+inline constexpr FileKind kPictures{"Pictures (*.svg *.pdf *.png)", ".svg"};
+inline constexpr FileKind kConstants{"C++ header (*.h);;JSON (*.json)", ".h"};
+inline constexpr FileKind kCurves{"Picture (*.svg);;Table (*.csv)", ".svg"};
+}  // namespace files
+
+QString ask_for(const Doors& doors, QWidget* window, const QString& title, const FileKind& kind);
+
+// Asks where to write, completes the name, and writes. Returns the path, empty where none was chosen, or why it
+// was not written.
+Result<QString> write_where_asked(const Doors& doors, QWidget* window, const QString& title,
+                                  const FileKind& kind, const QString& suggested,
+                                  const std::function<Result<void>(const std::string& path)>& writes);
 
 }  // namespace lagniappe::app

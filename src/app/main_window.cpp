@@ -31,9 +31,6 @@ namespace lagniappe::app {
 namespace {
 
 const char *const kStudyKey = "study", *const kGeometryKey = "window";
-const char* const kCourseFilter =
-    "Courses, models, inputs (*.course.json *.inputs.json *.json *.glb *.gltf *.obj)";
-const char* const kProfileFilter = "Profiles (*.profile.json *.json)";
 
 QString study_folder(const QSettings& settings) {
   const QString home = QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + "/study";
@@ -45,8 +42,8 @@ QString study_folder(const QSettings& settings) {
 MainWindow::MainWindow(QSettings& settings, Doors doors)
     : settings_(settings),
       doors_(std::move(doors)),
-      desk_(session_, study_folder(settings)),
-      handling_(desk_, session_, study_folder(settings)),
+      desk_(session_, undo_, study_folder(settings)),
+      handling_(desk_, session_, undo_, study_folder(settings)),
       states_(handling_, desk_, session_),
       opener_(session_, handling_, settings, this),
       actions_(this),
@@ -85,7 +82,7 @@ MainWindow::MainWindow(QSettings& settings, Doors doors)
 MainWindow::~MainWindow() {
   handling_.stop_feeling();
   for (const QObject* told :
-       std::initializer_list<const QObject*>{&view(), &heart_, &desk_, &handling_, &states_, &opener_})
+       std::initializer_list<const QObject*>{&view(), &heart_, &undo_, &desk_, &handling_, &states_, &opener_})
     told->disconnect(this);
   page_->take_view();
   delete takeCentralWidget();
@@ -120,8 +117,8 @@ QWidget* MainWindow::make_central() {
 
 void MainWindow::connect_actions() {
   const auto does_on = [this](Act act, auto does) { connect(actions_[act], &QAction::triggered, this, does); };
-  does_on(Act::OpenCourse, [this] { ask_and_open(tr("Open course, model or inputs"), kCourseFilter); });
-  does_on(Act::OpenProfile, [this] { ask_and_open(tr("Open profile"), kProfileFilter); });
+  does_on(Act::OpenCourse, [this] { ask_and_open(tr("Open course, model or inputs"), files::kDriven); });
+  does_on(Act::OpenProfile, [this] { ask_and_open(tr("Open profile"), files::kProfiles); });
   does_on(Act::Quit, [this] { close(); });
   does_on(Act::Search, [this] { search_->open(); });
   does_on(Act::Keys, [this] { keys_->toggle(); });
@@ -129,6 +126,7 @@ void MainWindow::connect_actions() {
   connect(actions_[Act::FullScreen], &QAction::toggled, this,
           [this](bool full) { full ? showFullScreen() : showNormal(); });
   connect_view_actions(actions_, session_, *page_, settings_);
+  connect_undo(actions_, undo_, *this);
 }
 
 // The one list of them, in the order of the work.
@@ -225,7 +223,10 @@ void MainWindow::connect_opener() {
   connect(&opener_, &Opener::profile_asked, profile_actions_, &ProfileActions::open);
   connect(&opener_, &Opener::chart_asked, states_actions_, &StatesActions::read_chart);
   connect(&opener_, &Opener::inputs_begin, this, [this] { view().set_driving(false); });
-  connect(&opener_, &Opener::problem, this, &MainWindow::show_problem);
+  connect(&opener_, &Opener::problem, this, [this](const QString& title, const QString& sentence) {
+    show_problem(title, sentence);
+    said_meanwhile_ = false;  // Of an opening that is over: the next one puts it away.
+  });
   connect(&opener_, &Opener::settled, this, &MainWindow::show_enabled);
 }
 
@@ -250,6 +251,7 @@ void MainWindow::place_busy() {
 void MainWindow::show_problem(const QString& title, const QString& sentence) {
   busy_->hide();
   messages_->show_problem(title, sentence);
+  said_meanwhile_ = loader().busy();
 }
 
 void MainWindow::show_take(const std::shared_ptr<Recording>& recording, const QString& verdict,
@@ -279,7 +281,9 @@ void MainWindow::take_place(const std::shared_ptr<const Place>& place) {
   view().set_driving(false);
   session_.set_place(place);
   show_other_place();
-  clear_messages();
+  busy_->hide();
+  // What was said while it was being opened, as of a profile that cannot be read, was not read yet.
+  if (!std::exchange(said_meanwhile_, false)) messages_->hide();
   if (place->course.dropped_triangles > 0) {
     messages_->show_problem(tr("Opened, with a remark"),
                             tr("%n triangles without area or with bad numbers were left out.", nullptr,
@@ -328,9 +332,9 @@ void MainWindow::show_other_place() {
   setWindowTitle(QString::fromStdString(place.course.name) + " - Lagniappe");
 }
 
-void MainWindow::ask_and_open(const QString& title, const QString& filter) {
+void MainWindow::ask_and_open(const QString& title, const FileKind& kind) {
   view().set_driving(false);
-  const QString path = doors_.ask_for_file(this, title, tr(qPrintable(filter)));
+  const QString path = ask_for(doors_, this, title, kind);
   if (!path.isEmpty()) open(path);
 }
 

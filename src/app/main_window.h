@@ -42,6 +42,7 @@ class MainWindow : public QMainWindow {
 
   DriveSession& session() { return session_; }
   Heart& heart() { return heart_; }
+  Undo& undo() { return undo_; }
   TakeDesk& desk() { return desk_; }
   HandlingDesk& handling() { return handling_; }
   StatesDesk& states() { return states_; }
@@ -78,7 +79,7 @@ class MainWindow : public QMainWindow {
   void take_changed(const std::shared_ptr<const Place>& place);
   std::vector<SearchEntry> search_entries();
   void take_place(const std::shared_ptr<const Place>& place);
-  void ask_and_open(const QString& title, const QString& filter);
+  void ask_and_open(const QString& title, const FileKind& kind);
   void show_enabled();
   void clear_messages();
   void place_busy();
@@ -87,6 +88,7 @@ class MainWindow : public QMainWindow {
   Doors doors_;
   DriveSession session_;
   Heart heart_{[this](double seconds) { session_.advance(seconds); }};
+  Undo undo_;
   TakeDesk desk_;
   HandlingDesk handling_;
   StatesDesk states_;
@@ -103,6 +105,7 @@ class MainWindow : public QMainWindow {
   StatesActions* states_actions_;
   Recovery* recovery_ = nullptr;
   TopStrip* strip_ = nullptr;
+  bool said_meanwhile_ = false;  // A problem, while a place was being opened.
 };
 
 }  // namespace lagniappe::app

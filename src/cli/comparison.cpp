@@ -7,21 +7,12 @@
 namespace lagniappe::cli {
 namespace {
 
-void print_row(const char* what, double a, double b, const char* unit) {
-  fmt::print("  {:<16}{:>12.3f}{:>12.3f}  {}\n", what, a, b, unit);
-}
-
 void print_table(const Run& first, const Run& second) {
   const RunSummary a = first.summarize(), b = second.summarize();
   fmt::print("side by side      first, second\n");
-  print_row("duration", first.seconds(), second.seconds(), "s");
-  print_row("distance", a.drive.distance, b.drive.distance, "m");
-  print_row("top speed", a.drive.top_speed, b.drive.top_speed, "m/s, against the course");
-  print_row("highest point", a.drive.highest_point, b.drive.highest_point, "m");
-  print_row("airtime", a.drive.airtime, b.drive.airtime, "s");
-  print_row("landings", double(a.landings), double(b.landings), "");
-  print_row("refused steps", double(a.refused_steps), double(b.refused_steps), "");
-  print_row("stuck", a.stuck_seconds, b.stuck_seconds, "s");
+  for (const RunFigure& figure : run_figures())
+    fmt::print("  {:<16}{:>12.{}f}{:>12.{}f}  {}\n", figure.name, figure.get(first, a), figure.digits,
+               figure.get(second, b), figure.digits, unit_of(figure));
 }
 
 void print_parting(const Compared& first, const Compared& second, std::size_t tick) {

@@ -6,6 +6,12 @@
 #include "lagniappe/states.h"
 
 namespace lagniappe::cli {
+
+std::string unit_of(const RunFigure& figure) {
+  return figure.against.empty() ? std::string(figure.unit)
+                                : fmt::format("{}, against the {}", figure.unit, figure.against);
+}
+
 void add_output_options(CLI::App& command, Outputs& outputs) {
   command.add_option("--trace", outputs.trace, "Write the state after every tick as CSV");
   command.add_option("--poses", outputs.poses, "Write the pose feed of every tick as CSV, for animation");
@@ -29,13 +35,13 @@ Result<void> write_outputs(const Outputs& outputs, const Run& run, Take take, co
 void print_summary(const Run& run, const Profile& profile) {
   const RunSummary summary = run.summarize();
   const Vec3& end = summary.end_C;
-  fmt::print("distance          {:.3f} m\n", summary.drive.distance);
-  fmt::print("top speed         {:.3f} m/s, against the course\n", summary.drive.top_speed);
-  fmt::print("highest point     {:.4f} m\n", summary.drive.highest_point);
-  fmt::print("airtime           {:.3f} s\n", summary.drive.airtime);
-  fmt::print("landings          {}\n", summary.landings);
-  fmt::print("refused steps     {}\n", summary.refused_steps);
-  fmt::print("stuck             {:.2f} s\n", summary.stuck_seconds);
+  for (const RunFigure& figure : run_figures()) {
+    if (figure.name == "findings" || figure.name.starts_with("end "))
+      continue;  // They have lines of their own.
+    const std::string unit = unit_of(figure);
+    fmt::print("{:<18}{:.{}f}{}{}\n", figure.name, figure.get(run, summary), figure.digits,
+               unit.empty() ? "" : " ", unit);
+  }
   fmt::print("ticks             {}\n", run.ticks());
   fmt::print("ticks per second  {}\n", run.tick_rate());
   fmt::print("end               {:.3f} {:.3f} {:.3f} m, {}\n", end.x, end.y, end.z,

@@ -20,6 +20,9 @@ void add_output_options(CLI::App& command, Outputs& outputs);
 // hashes and a description, but without the time of day: equal calls write equal bytes.
 Result<void> write_outputs(const Outputs& outputs, const Run& run, Take take, const World& world);
 
+// "m/s, against the course".
+std::string unit_of(const RunFigure& figure);
+
 // What a run came to, as lines.
 void print_summary(const Run& run, const Profile& profile);
 

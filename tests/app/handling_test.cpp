@@ -262,7 +262,7 @@ TEST_CASE_METHOD(HandlingFixture, "The heights of air jumps are set one by one")
 
 TEST_CASE_METHOD(HandlingFixture, "An extreme is felt for as long as the key is held, also while driving") {
   type("jump.height", "1");
-  const int changes = window.desk().undo().count();
+  const int changes = window.undo().count();
   ValueField* height = field("jump.height");
   height->setFocus();
   QTest::keyPress(height, Qt::Key_PageUp);
@@ -282,7 +282,7 @@ TEST_CASE_METHOD(HandlingFixture, "An extreme is felt for as long as the key is 
   QTest::keyPress(&view, Qt::Key_Q);
   QTest::keyClick(&view, Qt::Key_Escape);  // Leaving too.
   CHECK(session.profile().jump.height == 1.0);
-  CHECK(window.desk().undo().count() == changes);
+  CHECK(window.undo().count() == changes);
   handling.attend("capsule.height");
   handling.feel(1.0 / 3.0);
   CHECK_FALSE(handling.feeling());
@@ -392,8 +392,9 @@ TEST_CASE_METHOD(HandlingFixture, "Snapshots go back, and outlive the program") 
   const std::size_t count = handling.snapshots().size();
   handling.wait();
   DriveSession other_session;
-  TakeDesk other_desk(other_session, folder.filePath("other"));
-  HandlingDesk other(other_desk, other_session, folder.filePath("study"));
+  Undo other_undo;
+  TakeDesk other_desk(other_session, other_undo, folder.filePath("other"));
+  HandlingDesk other(other_desk, other_session, other_undo, folder.filePath("study"));
   CHECK(other.snapshots().size() >= count);
   CHECK(std::any_of(other.snapshots().begin(), other.snapshots().end(), [](const Snapshot& s) {
     return s.name.startsWith("springy") && s.profile.jump.height == 1.7;
@@ -409,8 +410,9 @@ TEST_CASE_METHOD(HandlingFixture,
   REQUIRE(wait_for([&] { return kept(folder.filePath("study")).size() == 1; }));
   const auto unsaved_in = [&](const QString& study) {
     DriveSession other_session;
-    TakeDesk other_desk(other_session, folder.filePath("other"));
-    const HandlingDesk other(other_desk, other_session, study);
+    Undo other_undo;
+    TakeDesk other_desk(other_session, other_undo, folder.filePath("other"));
+    const HandlingDesk other(other_desk, other_session, other_undo, study);
     std::vector<double> heights;
     for (const Snapshot& s : other.snapshots())
       if (s.name.contains("not saved")) heights.push_back(s.profile.jump.height);
@@ -462,10 +464,10 @@ TEST_CASE_METHOD(HandlingFixture,
   CHECK(handling.is_saved());
   CHECK(handling.snapshots().front().profile.jump.height == 1.7);
   // Undo stops here: what was done to the other profile is no step back from this one.
-  CHECK_FALSE(window.desk().undo().canUndo());
+  CHECK_FALSE(window.undo().can_undo());
   type("jump.height", "1.5");
-  window.desk().undo_once();
-  window.desk().undo_once();
+  window.undo().undo_once();
+  window.undo().undo_once();
   CHECK(session.profile().name == "Heron");
   CHECK(session.profile().jump.height == 1.9);
   CHECK(QFileInfo(handling.file()) == QFileInfo(kSource + "/profiles/heron.profile.json"));

@@ -95,7 +95,7 @@ struct StatesFixture : WindowFixture {
     QTest::keyClicks(&editor, text);
     QTest::keyClick(&editor, Qt::Key_Escape);  // The list of words, if there is one.
   }
-  void undo() { window.desk().undo_once(); }
+  void undo() { window.undo().undo_once(); }
   QColor pixel(const QWidget& widget, const QPoint& at) {
     return const_cast<QWidget&>(widget).grab().toImage().pixelColor(at * widget.devicePixelRatioF());
   }

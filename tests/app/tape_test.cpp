@@ -274,7 +274,7 @@ TEST_CASE_METHOD(TapeFixture, "Ghosts are pinned, compared, kept and put back") 
   CHECK(hash_of(session.shown().run.last()) == end);
   CHECK(session.profile().jump.height == 0.5);
   CHECK_FALSE(desk.current_ghost());
-  desk.undo_once();
+  window.undo().undo_once();
   CHECK(session.shown().take.profile_identity == before);
 }
 
@@ -310,14 +310,14 @@ TEST_CASE_METHOD(TapeFixture, "A take is saved by itself, opened again, and runs
   desk.change_about(entry.file, about, "rename");
   desk.study().wait();
   CHECK(read_take_about(entry.file.toStdString())->name == "Over the kerb");
-  desk.undo_once();
+  window.undo().undo_once();
   desk.study().wait();
   CHECK(read_take_about(entry.file.toStdString())->name == entry.about.name);
   CHECK(read_take(entry.file.toStdString()));
   // Put aside and back.
   desk.put_aside(entry.file);
   CHECK(desk.study().entries().empty());
-  desk.undo_once();
+  window.undo().undo_once();
   CHECK(desk.study().entries().size() == 1);
 }
 

@@ -427,6 +427,6 @@ TEST_CASE("Values that a program left unsaved when it was killed are offered at 
   emit window.messages().accepted();
   CHECK(window.session().profile().jump.height == 2.5);
   CHECK(window.handling().file().isEmpty());
-  window.desk().undo_once();
+  window.undo().undo_once();
   CHECK(window.session().profile().jump.height != 2.5);
 }

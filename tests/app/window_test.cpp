@@ -317,3 +317,17 @@ TEST_CASE_METHOD(WindowFixture,
   CHECK(gone > 0);
   CHECK(gone <= 15);
 }
+
+TEST_CASE_METHOD(WindowFixture,
+                 "What cannot be read is told of, also when a course comes to be open after it") {
+  const QString bad = file("bad.profile.json", R"({"lagniappe": "profile", "version": 1, "tick_rate": 30})");
+  window.open(kDemo);
+  window.open(bad);
+  REQUIRE(window.loader().busy());
+  REQUIRE(wait_for([&] { return !window.loader().busy(); }));
+  REQUIRE(window.messages().isVisible());
+  CHECK(window.messages().text().contains("\"tick_rate\" is not known"));
+  // What was read is put away by what is opened next.
+  open(kDemo);
+  CHECK_FALSE(window.messages().isVisible());
+}

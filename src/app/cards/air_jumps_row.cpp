@@ -6,7 +6,7 @@
 #include <QVBoxLayout>
 #include <algorithm>
 
-#include "cards/value_field.h"
+#include "cards/value_line.h"
 #include "lagniappe/handling.h"
 
 namespace lagniappe::app {
@@ -25,13 +25,8 @@ AirJumpsRow::AirJumpsRow(ValuesDesk& desk, QWidget* parent) : QWidget(parent), d
     line->addWidget(new QLabel(tr("air jump %1: height").arg(k)), 1);
     line->addWidget(field);
     column->addWidget(row);
-    connect(field, &ValueField::entered, this, [this, k](double value) { change(k, value, 0); });
-    connect(field, &ValueField::refused, this,
-            [this](const QString& why) { emit desk_.refused(tr("The air jump stays as it was"), why); });
-    connect(field, &ValueField::nudged, this, [this, k](double value, bool begins) {
-      if (begins || gesture_ == 0) gesture_ = desk_.new_gesture();
-      change(k, value, gesture_);
-    });
+    connect_line(*field, desk_, "jump.air_jump_height", tr("The air jump stays as it was"),
+                 [this, k](double value, int gesture) { change(k, value, gesture); });
   }
 }
 

@@ -27,7 +27,6 @@ class AirJumpsRow : public QWidget {
   ValuesDesk& desk_;
   std::array<QWidget*, kMost> lines_;
   std::array<ValueField*, kMost> fields_;
-  int gesture_ = 0;
 };
 
 }  // namespace lagniappe::app

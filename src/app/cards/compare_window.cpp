@@ -14,13 +14,12 @@
 #include "cards/card_specs.h"
 #include "cards/drawing_view.h"
 #include "theme/plain_tip.h"
+#include "theme/text.h"
 
 namespace lagniappe::app {
 namespace {
 
 constexpr int kDrawingWidth = 300, kSteps = 100;
-
-QString qt(std::string_view text) { return QString::fromUtf8(text.data(), qsizetype(text.size())); }
 
 }  // namespace
 

@@ -11,6 +11,5 @@ void put(Profile& profile, const char* path, double value) {
 }
 
 QString metres_text(double value) { return QString("%1 m").arg(value, 0, 'f', std::abs(value) < 10.0 ? 2 : 1); }
-QString seconds_text(double value) { return QString("%1 s").arg(value, 0, 'f', 2); }
 
 }  // namespace lagniappe::app

@@ -11,6 +11,7 @@
 #include "cards/sketch.h"
 #include "lagniappe/handling.h"
 #include "lagniappe/profile_fields.h"
+#include "theme/text.h"
 
 namespace lagniappe::app {
 
@@ -46,7 +47,6 @@ class CardDrawing {
 // Sets a value by its path, in the file's unit, within the range that is taken.
 void put(Profile& profile, const char* path, double value);
 
-QString metres_text(double value);   // "1.20 m".
-QString seconds_text(double value);  // "0.35 s".
+QString metres_text(double value);  // "1.20 m".
 
 }  // namespace lagniappe::app

@@ -5,7 +5,7 @@
 #include <QLabel>
 #include <QToolButton>
 
-#include "cards/value_field.h"
+#include "cards/value_line.h"
 #include "theme/theme.h"
 
 namespace lagniappe::app {
@@ -61,16 +61,8 @@ QWidget* JumpLocksRow::follower(JumpValue which, ValueField* field) {
   line->addWidget(lock_button(which));
   line->addWidget(name, 1);
   line->addWidget(field);
-  connect(field, &ValueField::entered, this, [this, which](double value) { change(which, value, 0); });
-  connect(field, &ValueField::refused, this,
-          [this](const QString& why) { emit desk_.refused(tr("The jump stays as it was"), why); });
-  connect(field, &ValueField::touched, this, [this] { desk_.attend("jump.height"); });
-  connect(field, &ValueField::felt, this,
-          [this](double factor) { factor > 0.0 ? desk_.feel(factor) : desk_.stop_feeling(); });
-  connect(field, &ValueField::nudged, this, [this, which](double value, bool begins) {
-    if (begins || gesture_ == 0) gesture_ = desk_.new_gesture();
-    change(which, value, gesture_);
-  });
+  connect_line(*field, desk_, "jump.height", tr("The jump stays as it was"),
+               [this, which](double value, int gesture) { change(which, value, gesture); });
   return row;
 }
 
@@ -87,9 +79,8 @@ void JumpLocksRow::change(JumpValue which, double value, int gesture) {
     desk_.set(*made, name_of(which), gesture);
     return;
   }
-  emit desk_.refused(tr("The jump stays as it was"),
+  desk_.tell_refused(tr("The jump stays as it was"),
                      tr("With what is locked no jump has a %1 of %2.").arg(name_of(which)).arg(value));
-  emit desk_.changed();
 }
 
 void JumpLocksRow::show_profiles(const Profile& now, const Profile& reference) {

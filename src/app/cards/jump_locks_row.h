@@ -34,7 +34,6 @@ class JumpLocksRow : public QWidget {
   std::array<QToolButton*, 4> buttons_{};
   ValueRow *height_, *gravity_;
   ValueField *time_, *take_off_;
-  int gesture_ = 0;
 };
 
 }  // namespace lagniappe::app

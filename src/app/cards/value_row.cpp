@@ -14,13 +14,12 @@
 #include <QVBoxLayout>
 
 #include "cards/scale_strip.h"
-#include "cards/value_field.h"
+#include "cards/value_line.h"
+#include "theme/text.h"
 #include "theme/theme.h"
 
 namespace lagniappe::app {
 namespace {
-
-QString qt(std::string_view text) { return QString::fromUtf8(text.data(), qsizetype(text.size())); }
 
 // To the bit, as files have it.
 QString exact(double value) { return QString::number(value, 'g', 17); }
@@ -72,25 +71,25 @@ void ValueRow::make_number(QHBoxLayout* line) {
   scale_ = new ScaleStrip(*field_);
   name_->setBuddy(number_);
   line->addWidget(number_);
-  connect(number_, &ValueField::entered, this, [this](double value) { assign_number(value); });
-  connect(number_, &ValueField::refused, this, [this](const QString& why) {
-    emit desk_.refused(tr("%1 stays as it was").arg(value_name(path_)), why);
-  });
-  connect(number_, &ValueField::touched, this, [this] { desk_.attend(QString::fromStdString(path_)); });
-  connect(number_, &ValueField::felt, this,
-          [this](double factor) { factor > 0.0 ? desk_.feel(factor) : desk_.stop_feeling(); });
-  const auto slide = [this](double value, bool begins) {
+  connect_line(
+      *number_, desk_, QString::fromStdString(path_), tr("%1 stays as it was").arg(value_name(path_)),
+      [this](double value, int gesture) { gesture == 0 ? assign_number(value) : nudge(value, gesture); });
+  connect(scale_, &ScaleStrip::dragged, this, [this](double value, bool begins) {
     if (begins || gesture_ == 0) gesture_ = desk_.new_gesture();
-    if (field_->unit == Unit::Count) value = std::round(value);
-    assign_number(std::clamp(value, field_->low, field_->high), gesture_);
-  };
-  connect(number_, &ValueField::nudged, this, [this, slide](double value, bool begins) {
-    // A count moves by at least one.
-    const double now = field_->typed(desk_.now());
-    const bool count = field_->unit == Unit::Count && std::abs(value - now) < 1.0;
-    slide(count ? now + (value > now ? 1.0 : -1.0) : value, begins);
+    slide(value, gesture_);
   });
-  connect(scale_, &ScaleStrip::dragged, this, slide);
+}
+
+void ValueRow::slide(double value, int gesture) {
+  if (field_->unit == Unit::Count) value = std::round(value);
+  assign_number(std::clamp(value, field_->low, field_->high), gesture);
+}
+
+// A count moves by at least one.
+void ValueRow::nudge(double value, int gesture) {
+  const double now = field_->typed(desk_.now());
+  const bool count = field_->unit == Unit::Count && std::abs(value - now) < 1.0;
+  slide(count ? now + (value > now ? 1.0 : -1.0) : value, gesture);
 }
 
 void ValueRow::make_choice(QHBoxLayout* line) {

@@ -42,6 +42,8 @@ class ValueRow : public QWidget {
   void show_menu(const QPoint& at);
   void assign(const QString& text, int gesture = 0);
   void assign_number(double value, int gesture = 0);
+  void slide(double value, int gesture);
+  void nudge(double value, int gesture);
   QString tip(const Profile& now, const Profile& reference) const;
 
   std::string path_;

@@ -4,13 +4,13 @@
 #include <QDateTime>
 #include <QLabel>
 #include <QSettings>
-#include <QSplitter>
 #include <QTabWidget>
 #include <QVBoxLayout>
 #include <algorithm>
 
 #include "cards/cards_panel.h"
 #include "lagniappe/profile_fields.h"
+#include "pages/kept_splitter.h"
 #include "pages/transport.h"
 #include "panels/ghosts_panel.h"
 #include "panels/parting_dialog.h"
@@ -55,9 +55,9 @@ DrivePage::DrivePage(DriveSession& session, Heart& heart, TakeDesk& desk, Handli
       cards_(new CardsPanel(handling, session, settings)),
       log_(new ChangeLog(states)),
       side_(new QTabWidget),
-      rows_(new QSplitter(Qt::Vertical)),
-      upper_(new QSplitter(Qt::Horizontal)),
-      lower_(new QSplitter(Qt::Horizontal)),
+      rows_(new KeptSplitter(Qt::Vertical, settings, kRowsKey)),
+      upper_(new KeptSplitter(Qt::Horizontal, settings, kUpperKey)),
+      lower_(new KeptSplitter(Qt::Horizontal, settings, kLowerKey)),
       selection_(new QLabel),
       tape_column_(new QWidget) {
   setObjectName("page");
@@ -80,12 +80,6 @@ DrivePage::DrivePage(DriveSession& session, Heart& heart, TakeDesk& desk, Handli
   bottom_layout->addWidget(lower_, 1);
   rows_->addWidget(upper_);
   rows_->addWidget(bottom);
-  for (QSplitter* splitter : {rows_, upper_, lower_}) {
-    splitter->setChildrenCollapsible(false);
-    splitter->setHandleWidth(5);
-    splitter->setStretchFactor(0, 1);
-    splitter->setStretchFactor(1, 0);
-  }
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
   layout->addWidget(rows_);
@@ -109,22 +103,16 @@ DrivePage::DrivePage(DriveSession& session, Heart& heart, TakeDesk& desk, Handli
 }
 
 DrivePage::~DrivePage() {
-  settings_.setValue(kRowsKey, rows_->saveState());
-  settings_.setValue(kUpperKey, upper_->saveState());
-  settings_.setValue(kLowerKey, lower_->saveState());
   settings_.setValue(kCurvesKey, tape_->curves());
   view_->disconnect(this);
 }
 
 void DrivePage::restore() {
-  rows_->setStretchFactor(0, 3);
+  rows_->restore({470, 270});
+  rows_->setStretchFactor(0, 3);  // The tape grows with the window too.
   rows_->setStretchFactor(1, 1);
-  rows_->setSizes({470, 270});
-  upper_->setSizes({900, kSideWidth});
-  lower_->setSizes({900, kLedgerWidth});
-  rows_->restoreState(settings_.value(kRowsKey).toByteArray());
-  upper_->restoreState(settings_.value(kUpperKey).toByteArray());
-  lower_->restoreState(settings_.value(kLowerKey).toByteArray());
+  upper_->restore({900, kSideWidth});
+  lower_->restore({900, kLedgerWidth});
   if (settings_.contains(kCurvesKey)) tape_->set_curves(settings_.value(kCurvesKey).toStringList());
   transport_->show_curves(tape_->curves());
 }
@@ -145,7 +133,7 @@ void DrivePage::take_view() {
   view_->setMaximumHeight(QWIDGETSIZE_MAX);
   upper_->insertWidget(0, view_);
   upper_->setStretchFactor(0, 1);
-  upper_->setSizes(upper_sizes_);
+  upper_->restore(upper_sizes_);
   view_->show();
 }
 

@@ -12,11 +12,11 @@
 
 class QLabel;
 class QSettings;
-class QSplitter;
 class QTabWidget;
 
 namespace lagniappe::app {
 
+class KeptSplitter;
 class CardsPanel;
 class GhostsPanel;
 class HandlingDesk;
@@ -92,7 +92,7 @@ class DrivePage : public Page {
   ChangeLog* log_;
   QTabWidget* side_;
   int ghosts_tab_ = 0;
-  QSplitter *rows_, *upper_, *lower_;
+  KeptSplitter *rows_, *upper_, *lower_;
   QLabel* selection_;
   QWidget* tape_column_;
   QString remark_, take_over_key_;

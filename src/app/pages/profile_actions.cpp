@@ -13,11 +13,6 @@
 #include "pages/drive_page.h"
 
 namespace lagniappe::app {
-namespace {
-
-const char* const kProfileFilter = "Profiles (*.profile.json *.json)";
-
-}  // namespace
 
 ProfileActions::ProfileActions(HandlingDesk& desk, DrivePage& page, const Actions& actions, Doors doors,
                                QWidget* window)
@@ -74,23 +69,26 @@ void ProfileActions::save_as() {
   const QString suggested = desk_.file().isEmpty()
                                 ? QString::fromStdString(desk_.now().name).toLower() + ".profile.json"
                                 : desk_.file();
-  QString path = doors_.ask_where_to_save(window_, tr("Save profile as"), tr(kProfileFilter), suggested);
+  QString path =
+      doors_.ask_where_to_save(window_, tr("Save profile as"), tr(files::kProfiles.filter), suggested);
   if (path.isEmpty()) return;
   if (!path.endsWith(".json")) path += ".profile.json";
   if (desk_.save_as(path)) emit opened(path);
 }
 
-void ProfileActions::write(const QString& path, const std::string& text) {
-  const auto written = write_file(path.toStdString(), text);
+void ProfileActions::write(const QString& title, const FileKind& kind, const QString& suggested,
+                           const std::function<std::string(bool second)>& text) {
+  const QString second = QString(kind.filter).section("(*", -1).section(')', 0, 0);
+  const auto written = write_where_asked(doors_, window_, title, kind, suggested, [&](const std::string& path) {
+    return write_file(path, text(QString::fromStdString(path).endsWith(second)));
+  });
   if (!written) emit problem(tr("It was not written"), QString::fromStdString(written.error().sentence()));
 }
 
 void ProfileActions::export_constants() {
   const QString name = QString::fromStdString(desk_.now().name).toLower().replace(' ', '_');
-  const QString path = doors_.ask_where_to_save(window_, tr("Export constants"),
-                                                tr("C++ header (*.h);;JSON (*.json)"), name + "_handling.h");
-  if (path.isEmpty()) return;
-  write(path, path.endsWith(".json") ? constants_json(desk_.now()) : constants_header(desk_.now()));
+  write(tr("Export constants"), files::kConstants, name + "_handling.h",
+        [this](bool json) { return json ? constants_json(desk_.now()) : constants_header(desk_.now()); });
 }
 
 void ProfileActions::export_curve() {
@@ -102,10 +100,8 @@ void ProfileActions::export_curve() {
       QInputDialog::getItem(window_, tr("Export a curve"), tr("Which one?"), titles, 0, false, &ok);
   if (!ok) return;
   const CurveDrawing curve = curve_drawing(desk_.now(), curve_names()[std::size_t(titles.indexOf(title))]);
-  const QString path =
-      doors_.ask_where_to_save(window_, tr("Export a curve"), tr("Picture (*.svg);;Table (*.csv)"),
-                               QString::fromStdString(curve.name) + ".svg");
-  if (!path.isEmpty()) write(path, path.endsWith(".csv") ? curve_csv(curve) : curve_svg(curve));
+  write(tr("Export a curve"), files::kCurves, QString::fromStdString(curve.name) + ".svg",
+        [&](bool table) { return table ? curve_csv(curve) : curve_svg(curve); });
 }
 
 CompareWindow* ProfileActions::compare() {
@@ -119,8 +115,7 @@ CompareWindow* ProfileActions::compare() {
       if (profile && file != own) compare_->offer(QString::fromStdString(profile->name), *profile);
     }
     connect(compare_, &CompareWindow::open_asked, this, [this] {
-      const QString path =
-          doors_.ask_for_file(compare_, tr("Open a profile to compare with"), tr(kProfileFilter));
+      const QString path = ask_for(doors_, compare_, tr("Open a profile to compare with"), files::kProfiles);
       if (path.isEmpty()) return;
       if (const auto profile = read(path)) compare_->add(QString::fromStdString(profile->name), *profile);
     });
@@ -131,7 +126,7 @@ CompareWindow* ProfileActions::compare() {
 }
 
 void ProfileActions::choose_reference() {
-  const QString path = doors_.ask_for_file(window_, tr("Mark differences from"), tr(kProfileFilter));
+  const QString path = ask_for(doors_, window_, tr("Mark differences from"), files::kProfiles);
   if (path.isEmpty()) return;
   if (const auto profile = read(path)) desk_.set_reference(*profile, QString::fromStdString(profile->name));
 }

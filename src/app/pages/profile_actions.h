@@ -39,7 +39,9 @@ class ProfileActions : public QObject {
   void show_menu(const QPoint& at);
   void fill_snapshots(QMenu& menu);
   std::optional<Profile> read(const QString& path);
-  void write(const QString& path, const std::string& text);
+  // `text`: in the second of the kind's two formats, if the name ends so.
+  void write(const QString& title, const FileKind& kind, const QString& suggested,
+             const std::function<std::string(bool second)>& text);
 
   HandlingDesk& desk_;
   const Actions& actions_;

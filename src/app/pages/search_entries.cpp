@@ -7,12 +7,11 @@
 #include "pages/drive_page.h"
 #include "session/states_desk.h"
 #include "session/take_desk.h"
+#include "theme/text.h"
 #include "viewport/view_widget.h"
 
 namespace lagniappe::app {
 namespace {
-
-QString qt(std::string_view text) { return QString::fromUtf8(text.data(), qsizetype(text.size())); }
 
 class Adder {
  public:

@@ -14,7 +14,6 @@
 namespace lagniappe::app {
 namespace {
 
-const char* const kChartFilter = "State charts (*.scxml)";
 constexpr std::size_t kMostRemarks = 3;  // That the message names.
 
 }  // namespace
@@ -58,7 +57,7 @@ StatesActions::StatesActions(StatesDesk& desk, HandlingDesk& handling, StatesPag
   connect(actions[Act::ZoomOut], &QAction::triggered, this, [&page] { page.tape().zoom(2.0); });
   connect(actions[Act::ShowAll], &QAction::triggered, this, [&page] { page.tape().show_all(); });
   connect(actions[Act::ReadChart], &QAction::triggered, this, [this] {
-    const QString path = doors_.ask_for_file(window_, tr("Read a state chart"), tr(kChartFilter));
+    const QString path = ask_for(doors_, window_, tr("Read a state chart"), files::kCharts);
     if (!path.isEmpty()) read_chart(path);
   });
   connect(actions[Act::WriteChart], &QAction::triggered, this, &StatesActions::write_chart);
@@ -83,11 +82,11 @@ void StatesActions::read_chart(const QString& path) {
 }
 
 void StatesActions::write_chart() {
-  const QString suggested = QString::fromStdString(handling_.now().name).toLower() + ".scxml";
-  QString path = doors_.ask_where_to_save(window_, tr("Write the state chart"), tr(kChartFilter), suggested);
-  if (path.isEmpty()) return;
-  if (!path.endsWith(".scxml")) path += ".scxml";
-  const auto written = write_file(path.toStdString(), scxml_text(desk_.table(), handling_.now().name));
+  const Profile& profile = handling_.now();
+  const auto written = write_where_asked(
+      doors_, window_, tr("Write the state chart"), files::kCharts,
+      QString::fromStdString(profile.name).toLower() + ".scxml",
+      [&](const std::string& path) { return write_file(path, scxml_text(desk_.table(), profile.name)); });
   if (!written) emit problem(tr("It was not written"), QString::fromStdString(written.error().sentence()));
 }
 

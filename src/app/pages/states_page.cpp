@@ -3,10 +3,10 @@
 
 #include <QLabel>
 #include <QSettings>
-#include <QSplitter>
 #include <QTabWidget>
 #include <QVBoxLayout>
 
+#include "pages/kept_splitter.h"
 #include "states/change_log.h"
 #include "states/findings_pane.h"
 #include "states/matrix_view.h"
@@ -42,9 +42,9 @@ StatesPage::StatesPage(StatesDesk& desk, HandlingDesk& handling, DriveSession& s
       log_(new ChangeLog(desk)),
       tape_(new Tape(session, nullptr, Tape::Third::Firings)),
       side_(new QTabWidget),
-      rows_(new QSplitter(Qt::Vertical)),
-      columns_(new QSplitter(Qt::Horizontal)),
-      lower_(new QSplitter(Qt::Horizontal)),
+      rows_(new KeptSplitter(Qt::Vertical, settings, kRowsKey)),
+      columns_(new KeptSplitter(Qt::Horizontal, settings, kColumnsKey)),
+      lower_(new KeptSplitter(Qt::Horizontal, settings, kLowerKey)),
       view_place_(nullptr) {
   setObjectName("page");
   caption_->setObjectName("caption");
@@ -62,18 +62,9 @@ StatesPage::StatesPage(StatesDesk& desk, HandlingDesk& handling, DriveSession& s
   columns_->addWidget(make_side());
   rows_->addWidget(columns_);
   rows_->addWidget(lower_);
-  for (QSplitter* splitter : {rows_, columns_, lower_}) {
-    splitter->setChildrenCollapsible(false);
-    splitter->setHandleWidth(5);
-    splitter->setStretchFactor(0, 1);
-    splitter->setStretchFactor(1, 0);
-  }
-  rows_->setSizes({600, kTapeHeight});
-  columns_->setSizes({880, kSideWidth});
-  lower_->setSizes({880, kLogWidth});
-  rows_->restoreState(settings_.value(kRowsKey).toByteArray());
-  columns_->restoreState(settings_.value(kColumnsKey).toByteArray());
-  lower_->restoreState(settings_.value(kLowerKey).toByteArray());
+  rows_->restore({600, kTapeHeight});
+  columns_->restore({880, kSideWidth});
+  lower_->restore({880, kLogWidth});
   auto* whole = new QVBoxLayout(this);
   whole->setContentsMargins(0, 0, 0, 0);
   whole->addWidget(rows_);
@@ -81,12 +72,7 @@ StatesPage::StatesPage(StatesDesk& desk, HandlingDesk& handling, DriveSession& s
   show_caption();
 }
 
-StatesPage::~StatesPage() {
-  settings_.setValue(kRowsKey, rows_->saveState());
-  settings_.setValue(kColumnsKey, columns_->saveState());
-  settings_.setValue(kLowerKey, lower_->saveState());
-  desk_.disconnect(this);
-}
+StatesPage::~StatesPage() { desk_.disconnect(this); }
 
 QWidget* StatesPage::make_side() {
   side_->setObjectName("narrowSide");

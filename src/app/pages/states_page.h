@@ -8,12 +8,12 @@
 
 class QLabel;
 class QSettings;
-class QSplitter;
 class QTabWidget;
 class QVBoxLayout;
 
 namespace lagniappe::app {
 
+class KeptSplitter;
 class ChangeLog;
 class FindingsPane;
 class HandlingDesk;
@@ -73,7 +73,7 @@ class StatesPage : public Page {
   ChangeLog* log_;
   Tape* tape_;
   QTabWidget* side_;
-  QSplitter *rows_, *columns_, *lower_;
+  KeptSplitter *rows_, *columns_, *lower_;
   QVBoxLayout* view_place_;
 };
 

@@ -1,8 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "pages/take_actions.h"
 
-#include <QFileInfo>
-
 #include "lagniappe/files.h"
 #include "pages/drive_page.h"
 #include "pages/exports.h"
@@ -12,9 +10,6 @@
 namespace lagniappe::app {
 namespace {
 
-const char* const kTakeFilter = "Takes (*.take *.json)";
-const char* const kCourseFilter = "Courses and models (*.course.json *.json *.glb *.gltf *.obj)";
-const char* const kPictures = "Pictures (*.svg *.pdf *.png)";
 constexpr QSize kTapeSize(1400, 520), kPlanSize(1200, 1100);
 
 }  // namespace
@@ -51,7 +46,7 @@ void TakeActions::connect_tape() {
   does_on(Act::PlayTape, [this](bool on) { play(on); });
   does_on(Act::Loop, [this](bool on) {
     page_.play_selection(on);
-    if (on) play(true);
+    on ? play(true) : shown_.reset();
   });
   moves_on(Act::NextEvent, [this] { page_.go_to_event(+1); });
   moves_on(Act::PreviousEvent, [this] { page_.go_to_event(-1); });
@@ -62,12 +57,15 @@ void TakeActions::connect_tape() {
   does_on(Act::ShowAll, [this] { page_.tape().show_all(); });
 }
 
-void TakeActions::play(bool playing) { session_.play(playing && !session_.live()); }
+void TakeActions::play(bool playing) {
+  session_.play(playing && !session_.live());
+  shown_.reset();  // The button went down by itself, whether it plays or not.
+}
 
 void TakeActions::connect_takes() {
   const auto does_on = [this](Act act, auto does) { connect(actions_[act], &QAction::triggered, this, does); };
   does_on(Act::OpenTake, [this] {
-    const QString path = doors_.ask_for_file(window_, tr("Open take"), tr(kTakeFilter));
+    const QString path = ask_for(doors_, window_, tr("Open take"), files::kTakes);
     if (!path.isEmpty()) emit open_asked(path);
   });
   does_on(Act::KeepStretch, [this] {
@@ -80,41 +78,32 @@ void TakeActions::connect_takes() {
   does_on(Act::WhyParting, [this] { page_.show_parting(); });
   does_on(Act::RetakeUnchanged, [this] { desk_.retake_unchanged(); });
   does_on(Act::RetakeOnCourse, [this] {
-    const QString path = doors_.ask_for_file(window_, tr("Retake on another course"), tr(kCourseFilter));
+    const QString path = ask_for(doors_, window_, tr("Retake on another course"), files::kCourses);
     if (!path.isEmpty()) emit retake_course_asked(path);
   });
-  does_on(Act::Undo, [this] { desk_.undo_once(); });
-  does_on(Act::Redo, [this] { desk_.redo_once(); });
 }
 
 void TakeActions::connect_exports() {
-  const auto does_on = [this](Act act, auto does) { connect(actions_[act], &QAction::triggered, this, does); };
-  does_on(Act::ExportTrace, [this] {
-    write(tr("Export trace"), tr("Traces (*.csv)"), ".csv", [this](const QString& path) {
-      return write_file(path.toStdString(), trace_csv(session_.shown().run, session_.place()->world,
-                                                      session_.shown().take.profile));
-    });
+  const auto exports = [this](Act act, const QString& title, const FileKind& kind, auto writes) {
+    connect(actions_[act], &QAction::triggered, this,
+            [this, title, kind, writes] { write(title, kind, writes); });
+  };
+  exports(Act::ExportTrace, tr("Export trace"), files::kTraces, [this](const std::string& path) {
+    const Recording& shown = session_.shown();
+    return write_file(path, trace_csv(shown.run, shown.place->world, shown.take.profile));
   });
-  does_on(Act::ExportLedger, [this] {
-    write(tr("Export ledger"), tr("Ledgers (*.jsonl)"), ".jsonl", [this](const QString& path) {
-      const Recording& shown = session_.shown();
-      return write_file(path.toStdString(), ledger_lines(shown.run, shown.take, shown.place->world));
-    });
+  exports(Act::ExportLedger, tr("Export ledger"), files::kLedgers, [this](const std::string& path) {
+    const Recording& shown = session_.shown();
+    return write_file(path, ledger_lines(shown.run, shown.take, shown.place->world));
   });
-  does_on(Act::ExportInputs, [this] {
-    write(tr("Export inputs"), tr("Inputs (*.inputs.json)"), ".inputs.json", [this](const QString& path) {
-      const Take& take = session_.shown().take;
-      return write_file(path.toStdString(), inputs_text(script_of(take), take.about.name));
-    });
+  exports(Act::ExportInputs, tr("Export inputs"), files::kInputs, [this](const std::string& path) {
+    const Take& take = session_.shown().take;
+    return write_file(path, inputs_text(script_of(take), take.about.name));
   });
-  does_on(Act::ExportTape, [this] {
-    write(tr("Export picture of the tape"), tr(kPictures), ".svg",
-          [this](const QString& path) { return write_tape(path); });
-  });
-  does_on(Act::ExportPlan, [this] {
-    write(tr("Export plan and elevation"), tr(kPictures), ".svg",
-          [this](const QString& path) { return write_plan(path); });
-  });
+  exports(Act::ExportTape, tr("Export picture of the tape"), files::kPictures,
+          [this](const std::string& path) { return write_tape(QString::fromStdString(path)); });
+  exports(Act::ExportPlan, tr("Export plan and elevation"), files::kPictures,
+          [this](const std::string& path) { return write_plan(QString::fromStdString(path)); });
 }
 
 Result<void> TakeActions::write_tape(const QString& path) {
@@ -128,38 +117,43 @@ Result<void> TakeActions::write_plan(const QString& path) {
   });
 }
 
-void TakeActions::write(const QString& title, const QString& filter, const QString& ending,
-                        const std::function<Result<void>(const QString&)>& writes) {
+void TakeActions::write(const QString& title, const FileKind& kind,
+                        const std::function<Result<void>(const std::string& path)>& writes) {
   if (!session_.has_shown()) return;
-  QString path = doors_.ask_where_to_save(window_, title, filter, "take" + ending);
-  if (path.isEmpty()) return;
-  if (QFileInfo(path).suffix().isEmpty()) path += ending;
-  const Result<void> written = writes(path);
-  if (!written)
-    emit problem(tr("%1 was not written").arg(QFileInfo(path).fileName()),
-                 QString::fromStdString(written.error().sentence()));
+  const auto written = write_where_asked(doors_, window_, title, kind, QString("take") + kind.ending, writes);
+  if (!written) emit problem(tr("It was not written"), QString::fromStdString(written.error().sentence()));
+}
+
+TakeActions::Situation TakeActions::situation() const {
+  const auto ghost = desk_.current_ghost();
+  Situation now;
+  now.some = session_.has_shown() && session_.shown().run.ticks() > 0;
+  now.stretch = now.some && page_.tape().selection().has_value();
+  now.changed = ghost && !ghost->against.identical;
+  now.parting = now.changed && ghost->against.parting;
+  now.put_back = desk_.can_put_back();
+  now.playing = session_.playing();
+  now.loop = session_.loop().has_value();
+  return now;
 }
 
 void TakeActions::show_enabled() {
-  const bool some = session_.has_shown() && session_.shown().run.ticks() > 0;
-  for (const Act act :
-       {Act::TickBack, Act::ToFirst, Act::ToLast, Act::PlayTape, Act::NextEvent, Act::PreviousEvent,
-        Act::NextFinding, Act::PreviousFinding, Act::Split, Act::ExportTrace, Act::ExportLedger,
-        Act::ExportInputs, Act::ExportTape, Act::ExportPlan, Act::RetakeUnchanged, Act::RetakeOnCourse})
-    actions_[act]->setEnabled(some);
-  const bool stretch = some && page_.tape().selection().has_value();
-  for (const Act act : {Act::KeepStretch, Act::Loop}) actions_[act]->setEnabled(stretch);
-  const auto ghost = desk_.current_ghost();
-  const bool changed = ghost && !ghost->against.identical;
-  for (const Act act : {Act::KeepRetake, Act::Pin}) actions_[act]->setEnabled(changed);
-  actions_[Act::PutBack]->setEnabled(desk_.can_put_back());
-  actions_[Act::WhyParting]->setEnabled(changed && ghost->against.parting);
-  actions_[Act::Undo]->setEnabled(desk_.undo().canUndo());
-  actions_[Act::Redo]->setEnabled(desk_.undo().canRedo());
-  actions_[Act::Undo]->setText(tr("Undo %1").arg(desk_.undo().undoText()).trimmed());
-  actions_[Act::Redo]->setText(tr("Redo %1").arg(desk_.undo().redoText()).trimmed());
-  actions_[Act::PlayTape]->setChecked(session_.playing());
-  actions_[Act::Loop]->setChecked(session_.loop().has_value());
+  const Situation now = situation();
+  if (shown_ == now) return;
+  shown_ = now;
+  const auto enable = [this](bool on, std::initializer_list<Act> acts) {
+    for (const Act act : acts) actions_[act]->setEnabled(on);
+  };
+  enable(now.some,
+         {Act::TickBack, Act::ToFirst, Act::ToLast, Act::PlayTape, Act::NextEvent, Act::PreviousEvent,
+          Act::NextFinding, Act::PreviousFinding, Act::Split, Act::ExportTrace, Act::ExportLedger,
+          Act::ExportInputs, Act::ExportTape, Act::ExportPlan, Act::RetakeUnchanged, Act::RetakeOnCourse});
+  enable(now.stretch, {Act::KeepStretch, Act::Loop});
+  enable(now.changed, {Act::KeepRetake, Act::Pin});
+  enable(now.put_back, {Act::PutBack});
+  enable(now.parting, {Act::WhyParting});
+  actions_[Act::PlayTape]->setChecked(now.playing);
+  actions_[Act::Loop]->setChecked(now.loop);
 }
 
 }  // namespace lagniappe::app

@@ -20,7 +20,7 @@ class TakeActions : public QObject {
   TakeActions(DriveSession& session, TakeDesk& desk, DrivePage& page, const Actions& actions, Doors doors,
               QWidget* window);
 
-  // The one place that says which of them can be done now.
+  // The one place that says which of them can be done now. Cheap where nothing of that has changed.
   void show_enabled();
 
  signals:
@@ -29,12 +29,19 @@ class TakeActions : public QObject {
   void retake_course_asked(const QString& file);
 
  private:
+  // What it hangs on which of them can be done.
+  struct Situation {
+    bool some = false, stretch = false, changed = false, parting = false, put_back = false, playing = false,
+         loop = false;
+    bool operator==(const Situation&) const = default;
+  };
+  Situation situation() const;
   void connect_tape();
   void connect_takes();
   void connect_exports();
   void play(bool playing);
-  void write(const QString& title, const QString& filter, const QString& ending,
-             const std::function<Result<void>(const QString&)>& writes);
+  void write(const QString& title, const FileKind& kind,
+             const std::function<Result<void>(const std::string& path)>& writes);
   Result<void> write_tape(const QString& path);
   Result<void> write_plan(const QString& path);
 
@@ -44,6 +51,7 @@ class TakeActions : public QObject {
   const Actions& actions_;
   Doors doors_;
   QWidget* window_;
+  std::optional<Situation> shown_;
 };
 
 }  // namespace lagniappe::app

@@ -11,6 +11,7 @@
 #include <QMenu>
 #include <QToolButton>
 
+#include "theme/text.h"
 #include "widgets/flow_layout.h"
 
 namespace lagniappe::app {
@@ -23,8 +24,6 @@ constexpr std::array kEvents = {Event::StateChange, Event::Landing,     Event::J
                                 Event::Pushed};
 constexpr int kOnionSkins[] = {0, 5, 10, 20, 60};
 constexpr double kTrailSeconds[] = {2.0, 6.0, 20.0, 60.0};
-
-QString qt(std::string_view text) { return QString::fromUtf8(text.data(), qsizetype(text.size())); }
 
 QToolButton* button_for(QAction* action) {
   auto* button = new QToolButton;

@@ -7,6 +7,7 @@
 
 #include "pages/drive_page.h"
 #include "pages/transport.h"
+#include "session/undo.h"
 #include "theme/theme.h"
 #include "viewport/view_widget.h"
 
@@ -44,6 +45,19 @@ void connect_view_actions(const Actions& actions, DriveSession& session, DrivePa
   toggles(Act::Trail, true, [view](bool on) { view->trail().shown = on; });
   for (const Act pane : {Act::TapePane, Act::LedgerPane, Act::SidePane})
     toggles(pane, true, [&page, pane](bool on) { page.show_pane(pane, on); });
+}
+
+void connect_undo(const Actions& actions, Undo& undo, QObject& owner) {
+  const auto show = [&actions, &undo] {
+    actions[Act::Undo]->setEnabled(undo.can_undo());
+    actions[Act::Redo]->setEnabled(undo.can_redo());
+    actions[Act::Undo]->setText(QObject::tr("Undo %1").arg(undo.undo_text()).trimmed());
+    actions[Act::Redo]->setText(QObject::tr("Redo %1").arg(undo.redo_text()).trimmed());
+  };
+  QObject::connect(actions[Act::Undo], &QAction::triggered, &owner, [&undo] { undo.undo_once(); });
+  QObject::connect(actions[Act::Redo], &QAction::triggered, &owner, [&undo] { undo.redo_once(); });
+  QObject::connect(&undo, &Undo::changed, &owner, show);
+  show();
 }
 
 void fill_marks(QMenu& menu, DriveSession& session, ViewWidget& view) {

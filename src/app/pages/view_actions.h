@@ -11,10 +11,14 @@ namespace lagniappe::app {
 
 class DrivePage;
 class DriveSession;
+class Undo;
 class ViewWidget;
 
 // All must outlive the actions.
 void connect_view_actions(const Actions& actions, DriveSession& session, DrivePage& page, QSettings& settings);
+
+// Undo and redo, which say what they would take back.
+void connect_undo(const Actions& actions, Undo& undo, QObject& owner);
 
 // Each mark of the course begins a drive there.
 void fill_marks(QMenu& menu, DriveSession& session, ViewWidget& view);

@@ -13,12 +13,11 @@
 #include <QVBoxLayout>
 
 #include "theme/state_colours.h"
+#include "theme/text.h"
 #include "theme/theme.h"
 
 namespace lagniappe::app {
 namespace {
-
-QString seconds_text(std::size_t tick, int rate) { return QString::number(double(tick) / rate, 'f', 2) + " s"; }
 
 QString piece_text(const Place& place, PieceId piece) {
   const std::string_view name = place.world.piece_name(piece);
@@ -36,30 +35,15 @@ QIcon line_icon(const theme::RunStyle& style) {
   return QIcon(pixmap);
 }
 
-struct Figure {
-  const char* name;
-  QString (*text)(const Recording&, const RunSummary&);
-};
-QString metres(double m) { return QString::number(m, 'f', 2) + " m"; }
-const Figure kFigures[] = {
-    {"duration",
-     [](const Recording& r, const RunSummary&) { return QString::number(r.run.seconds(), 'f', 2) + " s"; }},
-    {"distance", [](const Recording&, const RunSummary& s) { return metres(s.drive.distance); }},
-    {"top speed, course",
-     [](const Recording&, const RunSummary& s) { return QString::number(s.drive.top_speed, 'f', 2) + " m/s"; }},
-    {"highest point", [](const Recording&, const RunSummary& s) { return metres(s.drive.highest_point); }},
-    {"airtime",
-     [](const Recording&, const RunSummary& s) { return QString::number(s.drive.airtime, 'f', 2) + " s"; }},
-    {"landings", [](const Recording&, const RunSummary& s) { return QString::number(s.landings); }},
-    {"refused steps", [](const Recording&, const RunSummary& s) { return QString::number(s.refused_steps); }},
-    {"stuck",
-     [](const Recording&, const RunSummary& s) { return QString::number(s.stuck_seconds, 'f', 2) + " s"; }},
-    {"findings",
-     [](const Recording& r, const RunSummary&) { return QString::number(r.run.findings().size()); }},
-    {"end x", [](const Recording&, const RunSummary& s) { return metres(s.end_C.x); }},
-    {"end y", [](const Recording&, const RunSummary& s) { return metres(s.end_C.y); }},
-    {"end z", [](const Recording&, const RunSummary& s) { return metres(s.end_C.z); }},
-};
+QString figure_name(const RunFigure& figure) {
+  return figure.against.empty() ? qt(figure.name) : qt(figure.name) + ", " + qt(figure.against);
+}
+
+QString figure_text(const RunFigure& figure, const Run& run, const RunSummary& summary) {
+  constexpr int kMostDigits = 2;
+  const QString number = QString::number(figure.get(run, summary), 'f', std::min(figure.digits, kMostDigits));
+  return figure.unit.empty() ? number : number + " " + qt(figure.unit);
+}
 
 QPushButton* button(const char* icon, const QString& text, const QString& tip) {
   auto* made = new QPushButton(theme::icon(icon), text);
@@ -79,9 +63,9 @@ QString verdict_text(const Recording& shown, const Ghost& ghost) {
   if (!c.parting) return text + GhostsPanel::tr("Never more than a millimetre apart.");
   return text + GhostsPanel::tr("They part at tick %1, %2; furthest apart %3 m at %4.")
                     .arg(*c.parting)
-                    .arg(seconds_text(*c.parting, rate))
+                    .arg(seconds_text(double(*c.parting) / rate))
                     .arg(c.furthest, 0, 'f', 2)
-                    .arg(seconds_text(c.furthest_at, rate));
+                    .arg(seconds_text(double(c.furthest_at) / rate));
 }
 
 GhostsPanel::GhostsPanel(TakeDesk& desk, DriveSession& session, QWidget* parent)
@@ -209,9 +193,9 @@ void GhostsPanel::fill_table() {
   for (std::size_t g = 0; g < ghosts.size(); ++g)
     columns.push_back({ghosts[g]->name, ghosts[g]->recording.get(), theme::ghost_style(g)});
   table_->setColumnCount(int(columns.size()));
-  table_->setRowCount(int(std::size(kFigures)));
+  table_->setRowCount(int(run_figures().size()));
   for (int row = 0; row < table_->rowCount(); ++row)
-    table_->setVerticalHeaderItem(row, new QTableWidgetItem(tr(kFigures[row].name)));
+    table_->setVerticalHeaderItem(row, new QTableWidgetItem(figure_name(run_figures()[std::size_t(row)])));
   for (int at = 0; at < table_->columnCount(); ++at) {
     const Column& column = columns[std::size_t(at)];
     auto* heading = new QTableWidgetItem(line_icon(column.style), at == 0 ? column.name : QString());
@@ -219,7 +203,8 @@ void GhostsPanel::fill_table() {
     table_->setHorizontalHeaderItem(at, heading);
     const RunSummary summary = column.recording->run.summarize();
     for (int row = 0; row < table_->rowCount(); ++row) {
-      auto* item = new QTableWidgetItem(kFigures[row].text(*column.recording, summary));
+      auto* item =
+          new QTableWidgetItem(figure_text(run_figures()[std::size_t(row)], column.recording->run, summary));
       item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
       item->setFont(theme::number_font(11));
       const bool differs = at > 0 && item->text() != table_->item(row, 0)->text();

@@ -48,8 +48,14 @@ Profile with_changes(Profile onto, const Profile& from, const Profile& to) {
 
 }  // namespace
 
-HandlingDesk::HandlingDesk(TakeDesk& desk, DriveSession& session, const QString& folder, QObject* parent)
-    : ValuesDesk(parent), desk_(desk), session_(session), folder_(folder + "/snapshots"), unsaved_(folder_) {
+HandlingDesk::HandlingDesk(TakeDesk& desk, DriveSession& session, Undo& undo, const QString& folder,
+                           QObject* parent)
+    : ValuesDesk(parent),
+      desk_(desk),
+      session_(session),
+      undo_(undo),
+      folder_(folder + "/snapshots"),
+      unsaved_(folder_) {
   QDir().mkpath(folder_);
   remove_left_temporaries(folder_.toStdString());
   read_snapshots();
@@ -64,9 +70,9 @@ HandlingDesk::HandlingDesk(TakeDesk& desk, DriveSession& session, const QString&
   connect(&watcher_, &QFileSystemWatcher::directoryChanged, &reload_, qOverload<>(&QTimer::start));
   connect(&desk_, &TakeDesk::values_changed, this, [this] {
     keep_.start();
-    emit changed();
+    values_moved();
   });
-  connect(&desk_, &TakeDesk::shown_changed, this, &HandlingDesk::changed);
+  connect(&desk_, &TakeDesk::shown_changed, this, &HandlingDesk::values_moved);
 }
 
 HandlingDesk::~HandlingDesk() {
@@ -77,7 +83,7 @@ HandlingDesk::~HandlingDesk() {
 
 bool HandlingDesk::set(const Profile& profile, const QString& what, int gesture) {
   stop_feeling();
-  const auto fits = checked(profile);
+  const auto fits = checked(profile, now().states.get());
   if (!fits) {
     if (gesture == 0)
       emit refused(tr("%1 stays as it was").arg(what), QString::fromStdString(fits.error().what));
@@ -85,7 +91,12 @@ bool HandlingDesk::set(const Profile& profile, const QString& what, int gesture)
     return false;
   }
   snapshot_before_change();
-  desk_.set_profile(*fits, what, gesture);
+  // What a profile is called belongs to its file, not to its values: saving as another is not taken back.
+  const auto take = [this](Profile values) {
+    values.name = session_.profile().name;
+    desk_.try_profile(values);
+  };
+  undo_.swap(what, take, *fits, session_.profile(), {&desk_.values_era(), gesture});
   return true;
 }
 
@@ -98,7 +109,7 @@ void HandlingDesk::feel(double factor) {
   before_feeling_ = session_.profile();
   Profile extreme = before_feeling_;
   field->set_typed(extreme, std::clamp(field->typed(extreme) * factor, field->low, field->high));
-  const auto fits = checked(extreme);
+  const auto fits = checked(extreme, extreme.states.get());
   if (!fits)
     return emit refused(tr("%1 cannot be felt that far").arg(attended()),
                         QString::fromStdString(fits.error().what));
@@ -122,15 +133,22 @@ void HandlingDesk::take_over() {
   stop_feeling();
   snapshot_before_change();
   const Profile& profile = session_.shown().take.profile;
-  const auto without_file = [this, profile, file = file_, saved = saved_](bool done) {
-    done ? follow({}, profile) : follow(file, saved);
+  struct Opened {
+    Profile values;
+    QString file;
+    Profile saved;
   };
-  desk_.set_profile(profile, tr("take over the values of a take"), 0, without_file);
+  const auto take = [this](const Opened& opened) {
+    follow(opened.file, opened.saved);
+    desk_.try_profile(opened.values);
+  };
+  undo_.swap(tr("take over the values of a take"), take, Opened{profile, {}, profile},
+             Opened{session_.profile(), file_, saved_}, {&desk_.values_era()});
 }
 
-bool HandlingDesk::differs_from_take() const {
-  return session_.has_shown() && !session_.live() &&
-         identity_of(session_.shown().take.profile) != identity_of(now());
+void HandlingDesk::values_moved() {
+  differs_ = session_.has_shown() && identity_of(session_.shown().take.profile) != identity_of(now());
+  emit changed();
 }
 
 void HandlingDesk::follow(const QString& file, const Profile& profile) {

@@ -25,7 +25,8 @@ struct Snapshot {
 class HandlingDesk : public ValuesDesk {
   Q_OBJECT
  public:
-  HandlingDesk(TakeDesk& desk, DriveSession& session, const QString& folder, QObject* parent = nullptr);
+  HandlingDesk(TakeDesk& desk, DriveSession& session, Undo& undo, const QString& folder,
+               QObject* parent = nullptr);
   ~HandlingDesk() override;
 
   const Profile& now() const override { return feeling_ ? before_feeling_ : session_.profile(); }
@@ -42,7 +43,7 @@ class HandlingDesk : public ValuesDesk {
   void open(const QString& file, const Profile& profile);
   // The values of the shown take become the present ones, without a file: a step that can be taken back.
   void take_over();
-  bool differs_from_take() const;
+  bool differs_from_take() const { return differs_ && !session_.live(); }
   QString file() const { return file_; }
   const Profile& saved() const override { return saved_; }
   QString saved_name() const override { return tr("the saved value"); }
@@ -89,9 +90,11 @@ class HandlingDesk : public ValuesDesk {
   void file_changed();
   void watch();
   void snapshot_before_change();
+  void values_moved();
 
   TakeDesk& desk_;
   DriveSession& session_;
+  Undo& undo_;
   QString folder_, file_;
   Profile saved_, before_feeling_;
   std::optional<Profile> reference_;
@@ -101,7 +104,7 @@ class HandlingDesk : public ValuesDesk {
   QTimer reload_, keep_;
   UnsavedValues unsaved_;  // The writer's.
   QThreadPool writer_;     // Of one thread, so that what comes later is written later.
-  bool feeling_ = false, left_unsaved_ = false, saving_ = false;
+  bool feeling_ = false, left_unsaved_ = false, saving_ = false, differs_ = false;
   int gesture_ = 0;
 };
 

@@ -49,7 +49,7 @@ bool StatesDesk::change(const StateTable& wanted, const QString& what, int gestu
   if (table.based_on_built_in) table.transitions = based_on_built_in(table).transitions;
   const auto chart = StateChart::make(table);
   if (!chart) {
-    emit handling_.refused(tr("%1: the table stays as it was").arg(what),
+    handling_.tell_refused(tr("%1: the table stays as it was").arg(what),
                            QString::fromStdString(chart.error().place + ": " + chart.error().what));
     emit table_changed();
     return false;

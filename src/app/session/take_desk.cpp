@@ -1,41 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "session/take_desk.h"
 
-#include <functional>
-
 namespace lagniappe::app {
 namespace {
 
 constexpr double kJournalEvery = 0.4;  // s; at least twice a second, with room for a slow frame.
 constexpr double kShortestKept = 0.5;  // s.
-
-// A change that can be taken back, as two functions. Changes of the same gesture, unless it is 0, are one for
-// undo. A change is stale when what it was about is gone: an older number than `era` has now.
-class Change : public QUndoCommand {
- public:
-  Change(const QString& text, std::function<void()> redo, std::function<void()> undo, int gesture = 0)
-      : QUndoCommand(text), redo_(std::move(redo)), undo_(std::move(undo)), gesture_(gesture) {}
-  Change* about(const std::uint64_t& era) {
-    era_ = &era;
-    made_in_ = era;
-    return this;
-  }
-  bool is_stale() const { return era_ != nullptr && *era_ != made_in_; }
-  void redo() override { is_stale() ? setObsolete(true) : redo_(); }
-  void undo() override { is_stale() ? setObsolete(true) : undo_(); }
-  int id() const override { return gesture_ == 0 ? -1 : 1; }
-  bool mergeWith(const QUndoCommand* other) override {
-    if (static_cast<const Change*>(other)->gesture_ != gesture_) return false;
-    redo_ = static_cast<const Change*>(other)->redo_;
-    return true;
-  }
-
- private:
-  std::function<void()> redo_, undo_;
-  int gesture_;
-  const std::uint64_t* era_ = nullptr;
-  std::uint64_t made_in_ = 0;
-};
 
 constexpr std::size_t kWayPoints = 96;
 
@@ -51,8 +21,8 @@ std::vector<Vec2> way_of(const Run& run, const Stretch& stretch) {
 
 }  // namespace
 
-TakeDesk::TakeDesk(DriveSession& session, const QString& study_folder, QObject* parent)
-    : QObject(parent), session_(session), study_(study_folder), journal_(study_.takes_folder()) {
+TakeDesk::TakeDesk(DriveSession& session, Undo& undo, const QString& study_folder, QObject* parent)
+    : QObject(parent), session_(session), undo_(undo), study_(study_folder), journal_(study_.takes_folder()) {
   session_.on_left([this](const Recording& recording) { save_left(recording); });
   connect(&retaker_, &Retaker::done, this, [this](const std::shared_ptr<const Ghost>& ghost) {
     ghost_ = ghost;
@@ -99,7 +69,8 @@ void TakeDesk::pass(double now) {
     ghost_.reset();
     other_place_.reset();
     values_at_showing_ = session_.profile();
-    drop_stale();
+    watch_values();
+    undo_.end(shown_era_);
     emit shown_changed();
     emit ghosts_changed();
   }
@@ -118,62 +89,28 @@ void TakeDesk::take_values(const Profile& profile, int tick_rate, std::shared_pt
   session_.set_profile(profile);
   session_.set_tick_rate(tick_rate);
   other_place_ = std::move(place);
+  watch_values();
   update_ghost();
   emit values_changed();
 }
 
-void TakeDesk::set_profile(const Profile& profile, const QString& what, int gesture,
-                           const std::function<void(bool)>& also) {
-  // What a profile is called belongs to its file, not to its values: saving as another is not taken back.
-  const auto set = [this, also](Profile p, bool done) {
-    if (!also) p.name = session_.profile().name;
-    if (also) also(done);
-    take_values(p, session_.tick_rate(), other_place_);
-  };
-  auto* change = new Change(
-      what, [set, profile] { set(profile, true); }, [set, before = session_.profile()] { set(before, false); },
-      gesture);
-  undo_.push(change->about(profile_era_));
-}
-
 void TakeDesk::begin_profile(const Profile& profile) {
-  ++profile_era_;
+  values_era_.end();
   take_values(profile, session_.tick_rate(), other_place_);
-  drop_stale();
-}
-
-// Those at either end of what can be undone; one between others goes when it gets there.
-void TakeDesk::drop_stale() {
-  const auto stale = [this](int i) { return static_cast<const Change*>(undo_.command(i))->is_stale(); };
-  while (undo_.canUndo() && stale(undo_.index() - 1)) undo_.undo();
-  while (undo_.canRedo() && stale(undo_.index())) undo_.redo();
-}
-
-void TakeDesk::undo_once() {
-  undo_.undo();
-  drop_stale();
-}
-
-void TakeDesk::redo_once() {
-  undo_.redo();
-  drop_stale();
+  undo_.end(values_era_);
 }
 
 void TakeDesk::set_tick_rate(int rate) {
   if (rate == session_.tick_rate()) return;
   const auto set = [this](int r) { take_values(session_.profile(), r, other_place_); };
-  undo_.push(new Change(
-      tr("tick rate"), [set, rate] { set(rate); }, [set, before = session_.tick_rate()] { set(before); }));
+  undo_.swap(tr("tick rate"), set, rate, session_.tick_rate());
 }
 
 void TakeDesk::retake_on(std::shared_ptr<const Place> place) {
   const auto set = [this](const std::shared_ptr<const Place>& p) {
     take_values(session_.profile(), session_.tick_rate(), p);
   };
-  auto* change = new Change(
-      tr("retake on another course"), [set, place] { set(place); },
-      [set, before = other_place_] { set(before); });
-  undo_.push(change->about(revision_));
+  undo_.swap(tr("retake on another course"), set, place, other_place_, {&shown_era_});
 }
 
 void TakeDesk::retake_unchanged() {
@@ -218,44 +155,33 @@ void TakeDesk::pin_take(std::shared_ptr<const Recording> recording) {
 }
 
 void TakeDesk::pin_ghost(const std::shared_ptr<const Ghost>& ghost) {
-  auto* change = new Change(
-      tr("pin"),
-      [this, ghost] {
-        pins_.push_back(ghost);
-        emit ghosts_changed();
-      },
-      [this, ghost] {
-        std::erase(pins_, ghost);
-        emit ghosts_changed();
-      });
-  undo_.push(change->about(revision_));
+  auto with = pins_;
+  with.push_back(ghost);
+  change_pins(tr("pin"), with);
 }
 
 void TakeDesk::unpin(std::size_t n) {
   if (n >= pins_.size()) return;
-  const auto set = [this](std::vector<std::shared_ptr<const Ghost>> pins) {
-    pins_ = std::move(pins);
-    emit ghosts_changed();
-  };
   auto without = pins_;
   without.erase(without.begin() + std::ptrdiff_t(n));
-  auto* change = new Change(
-      tr("take a pin out"), [set, without] { set(without); }, [set, before = pins_] { set(before); });
-  undo_.push(change->about(revision_));
+  change_pins(tr("take a pin out"), without);
 }
 
 void TakeDesk::name_pin(std::size_t n, const QString& name) {
   if (n >= pins_.size()) return;
-  const auto set = [this, n](const std::shared_ptr<const Ghost>& ghost) {
-    if (n < pins_.size()) pins_[n] = ghost;
-    emit ghosts_changed();
-  };
   Ghost named = *pins_[n];
   named.name = name;
-  const auto after = std::make_shared<const Ghost>(named);
-  auto* change = new Change(
-      tr("name a pin"), [set, after] { set(after); }, [set, before = pins_[n]] { set(before); });
-  undo_.push(change->about(revision_));
+  auto renamed = pins_;
+  renamed[n] = std::make_shared<const Ghost>(std::move(named));
+  change_pins(tr("name a pin"), renamed);
+}
+
+void TakeDesk::change_pins(const QString& what, const std::vector<std::shared_ptr<const Ghost>>& pins) {
+  const auto set = [this](const std::vector<std::shared_ptr<const Ghost>>& to) {
+    pins_ = to;
+    emit ghosts_changed();
+  };
+  undo_.swap(what, set, pins, pins_, {&shown_era_});
 }
 
 void TakeDesk::show_recording(Recording recording) {
@@ -274,7 +200,7 @@ void TakeDesk::keep_ghost() {
   const Recording before = session_.shown();
   complete(kept);
   kept.file = study_.save(kept.take);
-  undo_.push(new Change(
+  undo_.push(
       tr("keep the retake"),
       [this, kept] {
         study_.put_back(kept.file);
@@ -283,29 +209,29 @@ void TakeDesk::keep_ghost() {
       [this, kept, before] {
         study_.put_aside(kept.file);
         show_recording(before);
-      }));
+      });
 }
 
 void TakeDesk::put_back() {
   if (!session_.has_shown()) return;
   const Recording& shown = session_.shown();
-  const auto set = [this](Profile p, int rate, const std::shared_ptr<const Place>& place) {
-    p.name = session_.profile().name;
-    take_values(p, rate, place);
+  struct Driven {
+    Profile profile;
+    int rate;
+    std::shared_ptr<const Place> place;
   };
-  auto* change = new Change(
-      tr("put the values back"),
-      [set, p = values_at_showing_, rate = shown.run.tick_rate()] { set(p, rate, nullptr); },
-      [set, p = session_.profile(), rate = session_.tick_rate(), place = other_place_] {
-        set(p, rate, place);
-      });
-  undo_.push(change->about(profile_era_));
+  const auto set = [this](Driven to) {
+    to.profile.name = session_.profile().name;
+    take_values(to.profile, to.rate, to.place);
+  };
+  undo_.swap(tr("put the values back"), set, Driven{values_at_showing_, shown.run.tick_rate(), nullptr},
+             Driven{session_.profile(), session_.tick_rate(), other_place_}, {&values_era_});
 }
 
-bool TakeDesk::can_put_back() const {
-  if (!session_.has_shown() || session_.live()) return false;
-  return identity_of(session_.profile()) != identity_of(values_at_showing_) ||
-         session_.tick_rate() != session_.shown().run.tick_rate() || other_place_ != nullptr;
+void TakeDesk::watch_values() {
+  moved_ = session_.has_shown() &&
+           (identity_of(session_.profile()) != identity_of(values_at_showing_) ||
+            session_.tick_rate() != session_.shown().run.tick_rate() || other_place_ != nullptr);
 }
 
 // What is known of the whole is known of its part: nothing is run again.
@@ -325,8 +251,8 @@ void TakeDesk::keep_stretch(const Stretch& stretch) {
   const QString file = save_part(stretch, tr(", %1 to %2 s")
                                               .arg(double(stretch.first) / rate, 0, 'f', 1)
                                               .arg(double(stretch.last) / rate, 0, 'f', 1));
-  undo_.push(new Change(
-      tr("keep a stretch"), [this, file] { study_.put_back(file); }, [this, file] { study_.put_aside(file); }));
+  undo_.push(
+      tr("keep a stretch"), [this, file] { study_.put_back(file); }, [this, file] { study_.put_aside(file); });
 }
 
 void TakeDesk::split(std::size_t tick) {
@@ -335,7 +261,7 @@ void TakeDesk::split(std::size_t tick) {
   const QString whole = session_.shown().file;
   const QStringList parts = {save_part({0, tick}, tr(", first part")),
                              save_part({tick, session_.shown().run.ticks()}, tr(", second part"))};
-  undo_.push(new Change(
+  undo_.push(
       tr("split"),
       [this, whole, parts] {
         for (const QString& part : parts) study_.put_back(part);
@@ -344,7 +270,7 @@ void TakeDesk::split(std::size_t tick) {
       [this, whole, parts] {
         if (!whole.isEmpty()) study_.put_back(whole);
         for (const QString& part : parts) study_.put_aside(part);
-      }));
+      });
 }
 
 void TakeDesk::change_about(const QString& file, const TakeAbout& about, const QString& what) {
@@ -355,14 +281,13 @@ void TakeDesk::change_about(const QString& file, const TakeAbout& about, const Q
     if (session_.has_shown() && session_.shown().file == file) session_.set_about(a);
     emit shown_changed();
   };
-  undo_.push(new Change(
-      what, [set, about] { set(about); }, [set, before = entry->about] { set(before); }));
+  undo_.swap(what, set, about, entry->about);
 }
 
 void TakeDesk::put_aside(const QString& file) {
-  undo_.push(new Change(
+  undo_.push(
       tr("put a take aside"), [this, file] { study_.put_aside(file); },
-      [this, file] { study_.put_back(file); }));
+      [this, file] { study_.put_back(file); });
 }
 
 }  // namespace lagniappe::app

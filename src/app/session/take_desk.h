@@ -4,41 +4,34 @@
 #pragma once
 
 #include <QObject>
-#include <QUndoStack>
-#include <functional>
 
 #include "session/drive_session.h"
 #include "session/journal.h"
 #include "session/retaker.h"
 #include "session/study.h"
+#include "session/undo.h"
 
 namespace lagniappe::app {
 
 class TakeDesk : public QObject {
   Q_OBJECT
  public:
-  TakeDesk(DriveSession& session, const QString& study_folder, QObject* parent = nullptr);
+  TakeDesk(DriveSession& session, Undo& undo, const QString& study_folder, QObject* parent = nullptr);
   ~TakeDesk() override;  // Saves what is open, and waits for it.
 
   Study& study() { return study_; }
-  const QUndoStack& undo() const { return undo_; }
-  void undo_once();
-  void redo_once();
   const Retaker& retaker() const { return retaker_; }
   void cancel_retake() { retaker_.cancel(); }
 
   // Lets time pass: journals the open recording at least twice a second. `now` in seconds.
   void pass(double now);
 
-  // Values to drive with; the shown take is run again with them.
-  // Changes of one gesture other than 0 are undone at once. `also` is called first, with whether
-  // it is done or undone.
-  void set_profile(const Profile& profile, const QString& what, int gesture = 0,
-                   const std::function<void(bool done)>& also = {});
+  // Values to drive with; the shown take is run again with them. No step of undo: desks that change values make
+  // their own, about values_era().
+  void try_profile(const Profile& profile) { take_values(profile, session_.tick_rate(), other_place_); }
   // Another profile altogether: what was done to the one before is no more to be undone.
   void begin_profile(const Profile& profile);
-  // Values without undo: those that are only felt for a moment, or another name.
-  void try_profile(const Profile& profile) { take_values(profile, session_.tick_rate(), other_place_); }
+  const Era& values_era() const { return values_era_; }
   void set_tick_rate(int rate);
   // Runs the shown take on another place too, until put_back().
   void retake_on(std::shared_ptr<const Place> place);
@@ -56,7 +49,7 @@ class TakeDesk : public QObject {
   void keep_ghost();                                          // The changed run becomes a take, and is shown.
   // The values are again those that there were when the shown take came to be shown.
   void put_back();
-  bool can_put_back() const;
+  bool can_put_back() const { return moved_ && !session_.live(); }
 
   // Editing takes.
   void keep_stretch(const Stretch& stretch);  // As a take of its own.
@@ -80,23 +73,26 @@ class TakeDesk : public QObject {
  private:
   void save_left(const Recording& recording);
   void update_ghost();
+  void watch_values();
   void pin_ghost(const std::shared_ptr<const Ghost>& ghost);
+  void change_pins(const QString& what, const std::vector<std::shared_ptr<const Ghost>>& pins);
   void take_values(const Profile& profile, int tick_rate, std::shared_ptr<const Place> place);
   QString save_part(const Stretch& stretch, const QString& suffix);
-  void drop_stale();
 
   DriveSession& session_;
+  Undo& undo_;
   Study study_;
   Journal journal_;
   Retaker retaker_;
-  QUndoStack undo_;
   std::shared_ptr<const Ghost> ghost_;
   std::vector<std::shared_ptr<const Ghost>> pins_;
   std::shared_ptr<const Place> other_place_;  // To retake on, if it is not the shown take's.
   Profile values_at_showing_;
   double journalled_at_ = -1.0;
-  std::uint64_t revision_ = 0, profile_era_ = 0;
+  std::uint64_t revision_ = 0;
+  Era shown_era_, values_era_;
   bool was_live_ = false;
+  bool moved_ = false;  // The values, from those at showing.
 };
 
 }  // namespace lagniappe::app

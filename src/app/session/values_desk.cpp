@@ -10,8 +10,7 @@ bool ValuesDesk::assign(const QString& path, const QString& text, int gesture) {
   attend(path);
   const auto profile = with_value(now(), (path + "=" + text).toStdString());
   if (profile) return set(*profile, path, gesture);
-  emit refused(tr("%1 stays as it was").arg(path), QString::fromStdString(profile.error().what));
-  emit changed();
+  tell_refused(tr("%1 stays as it was").arg(path), QString::fromStdString(profile.error().what));
   return false;
 }
 

@@ -37,6 +37,12 @@ class ValuesDesk : public QObject {
   virtual void feel(double factor) = 0;
   virtual void stop_feeling() = 0;
 
+  // What was typed cannot be: the values stay as they are, and whoever shows them shows them anew.
+  void tell_refused(const QString& title, const QString& why) {
+    emit refused(title, why);
+    emit changed();
+  }
+
  signals:
   void changed();  // Values, saved values or reference.
   void refused(const QString& title, const QString& why);

@@ -7,6 +7,7 @@
 #include <cmath>
 
 #include "theme/state_colours.h"
+#include "theme/text.h"
 #include "theme/theme.h"
 
 namespace lagniappe::app {
@@ -15,8 +16,6 @@ namespace {
 constexpr int kGuardPixels = 10, kMostLines = 3;
 constexpr int kCountWidth = 14;  // Kept free for the number, in the last line.
 constexpr int kHeat = 110;       // Alpha of the cell that fired most.
-
-QString qt(const std::string& text) { return QString::fromStdString(text); }
 
 QString guards_of(const StatesDesk& desk, const StateMatrix::Cell& cell) {
   QStringList guards;

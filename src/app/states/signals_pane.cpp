@@ -6,14 +6,13 @@
 #include <QTreeWidget>
 #include <QVBoxLayout>
 
+#include "theme/text.h"
 #include "theme/theme.h"
 
 namespace lagniappe::app {
 namespace {
 
 constexpr qint64 kEvery = 100;  // ms between two looks while driving: numbers must be readable.
-
-QString qt(std::string_view text) { return QString::fromUtf8(text.data(), qsizetype(text.size())); }
 
 }  // namespace
 

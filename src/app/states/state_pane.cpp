@@ -12,14 +12,13 @@
 #include "cards/card.h"
 #include "session/table_edits.h"
 #include "states/lua_editor.h"
+#include "theme/text.h"
 #include "theme/theme.h"
 
 namespace lagniappe::app {
 namespace {
 
 constexpr int kActionHeight = 42, kScriptHeight = 130;
-
-QString qt(std::string_view text) { return QString::fromUtf8(text.data(), qsizetype(text.size())); }
 
 template <std::size_t kCount>
 void fill_words(QComboBox& box, const std::array<std::string_view, kCount>& words) {

@@ -10,6 +10,7 @@
 
 #include "states/guard_words.h"
 #include "states/lua_editor.h"
+#include "theme/text.h"
 #include "theme/theme.h"
 
 namespace lagniappe::app {
@@ -17,8 +18,6 @@ namespace {
 
 constexpr int kLongestFault = 150;  // Characters.
 constexpr int kGuardHeight = 84, kActionHeight = 46;
-
-QString qt(const std::string& text) { return QString::fromStdString(text); }
 
 QLabel* caption(const QString& text) {
   auto* label = new QLabel(text);

@@ -10,6 +10,7 @@
 #include "tape/tape_lanes.h"
 #include "tape/tape_overlay.h"
 #include "theme/state_colours.h"
+#include "theme/text.h"
 #include "theme/theme.h"
 
 namespace lagniappe::app {
@@ -44,8 +45,6 @@ void style_axis(QCPAxis* axis) {
   axis->setNumberFormat("g");
   axis->setNumberPrecision(6);
 }
-
-QString qt(std::string_view text) { return QString::fromUtf8(text.data(), qsizetype(text.size())); }
 
 }  // namespace
 

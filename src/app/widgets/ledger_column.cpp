@@ -8,6 +8,7 @@
 #include <QToolButton>
 #include <QVBoxLayout>
 
+#include "theme/text.h"
 #include "theme/theme.h"
 
 namespace lagniappe::app {
@@ -15,8 +16,6 @@ namespace {
 
 constexpr int kLeastWidth = 250;
 constexpr double kShown = 5e-3;  // m/s of change.
-
-QString qt(std::string_view text) { return QString::fromUtf8(text.data(), qsizetype(text.size())); }
 
 bool changes_next_to_nothing(const LedgerEntry& entry) {
   return std::holds_alternative<entry::Change>(entry) && length(velocity_change(entry)) < kShown;

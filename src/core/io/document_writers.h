@@ -16,5 +16,7 @@ Json profile_json(const Profile& profile);
 // `folder`; without one they are refused.
 Course read_course_document(const JsonCursor& document, const std::optional<std::string>& folder);
 Profile read_profile_document(const JsonCursor& document);
+// Throws where values that are in their ranges do not fit together.
+void must_fit_together(const Values& values);
 
 }  // namespace lagniappe

@@ -6,6 +6,7 @@
 #include "io/document_writers.h"
 #include "io/old_words.h"
 #include "io/states_document.h"
+#include "io/value_document.h"
 #include "lagniappe/files.h"
 #include "lagniappe/profile_fields.h"
 
@@ -52,19 +53,13 @@ void read_values(const JsonCursor& cursor, std::string_view section, Profile& pr
     const std::string_view before = old_key(section, field.key);
     const std::string_view key = cursor.has(field.key) || before.empty() ? field.key : before;
     if (!cursor.has(key)) return;
-    const JsonCursor value = cursor.at(key);
-    if (field.unit == Unit::Count) return field.set(profile, value.integer(int(field.low), int(field.high)));
-    field.set_typed(profile, value.number({field.low, field.high}));
+    field.set_typed(profile, read_number(cursor.at(key), field));
   });
   each_of(profile_curves(), section, [&](const ProfileCurve& field) {
     if (cursor.has(field.key)) field.curve(profile) = read_curve(cursor.at(field.key), field);
   });
   each_of(profile_choices(), section, [&](const ProfileChoice& field) {
-    if (!cursor.has(field.key)) return;
-    const JsonCursor value = cursor.at(field.key);
-    field.set(profile, field.words.empty()
-                           ? int(value.truth())
-                           : static_cast<int>(value.one_of({field.words.begin(), field.words.end()})));
+    if (cursor.has(field.key)) field.set(profile, read_choice(cursor.at(field.key), field));
   });
 }
 
@@ -87,35 +82,47 @@ void read_notes(const JsonCursor& cursor, Profile& profile) {
   }
 }
 
-// Defaults that follow another value where the file names only that one, and what must fit together.
-void fit_together(const JsonCursor& document, Profile& profile) {
+// Defaults that follow another value where the file names only that one.
+void follow_defaults(const JsonCursor& document, Profile& profile) {
   const auto named = [&](std::string_view section, std::string_view key) {
     return document.has(section) && document.at(section).has(key);
   };
   auto& [radius, height, eye_height, centre_of_mass, margin, longest_push_out] = profile.capsule;
-  if (height < 2.0 * radius) {
-    document.at("capsule").fail("the height must be at least twice the radius, else it is no capsule");
-  }
   if (!named("capsule", "eye_height")) eye_height = std::min(eye_height, 0.92 * height);
-  if (eye_height > height)
-    document.at("capsule").at("eye_height").fail("the eyes must not be above the capsule's height");
   if (!named("capsule", "centre_of_mass")) centre_of_mass = std::min(centre_of_mass, 0.53 * height);
-  if (centre_of_mass > height)
-    document.at("capsule")
-        .at("centre_of_mass")
-        .fail("the centre of mass must not be above the capsule's height");
   if (!named("capsule", "margin")) margin = std::min(margin, radius / 2.0);
-  if (margin > radius / 2.0)
-    document.at("capsule").at("margin").fail("the margin must be at most half the radius");
   if (!named("ground", "sprint_speed"))
     profile.ground.sprint_speed = std::max(profile.ground.sprint_speed, profile.ground.speed);
-  if (profile.ground.gather.highest < profile.ground.gather.lowest)
-    document.at("ground").at("gather").fail("the highest speed must not be below the lowest");
   if (!named("fly", "sprint_speed"))
     profile.fly.sprint_speed = std::max(profile.fly.sprint_speed, profile.fly.speed);
 }
 
+// What must fit together: where it is told, and what is wrong else.
+struct Fit {
+  std::string_view pointer;
+  bool (*holds)(const Values&);
+  std::string_view what;
+};
+constexpr Fit kFits[] = {
+    {"/capsule", [](const Values& v) { return v.capsule.height >= 2.0 * v.capsule.radius; },
+     "the height must be at least twice the radius, else it is no capsule"},
+    {"/capsule/eye_height", [](const Values& v) { return v.capsule.eye_height <= v.capsule.height; },
+     "the eyes must not be above the capsule's height"},
+    {"/capsule/centre_of_mass", [](const Values& v) { return v.capsule.centre_of_mass <= v.capsule.height; },
+     "the centre of mass must not be above the capsule's height"},
+    {"/capsule/margin", [](const Values& v) { return v.capsule.margin <= v.capsule.radius / 2.0; },
+     "the margin must be at most half the radius"},
+    {"/ground/gather", [](const Values& v) { return v.ground.gather.highest >= v.ground.gather.lowest; },
+     "the highest speed must not be below the lowest"},
+};
+
 }  // namespace
+
+void must_fit_together(const Values& values) {
+  for (const Fit& fit : kFits) {
+    if (!fit.holds(values)) throw ReadFailure{std::string(fit.pointer), std::string(fit.what)};
+  }
+}
 
 Profile read_profile_document(const JsonCursor& document) {
   Profile profile;
@@ -130,7 +137,8 @@ Profile read_profile_document(const JsonCursor& document) {
   if (document.has("ground") && document.at("ground").has("gather"))
     read_values(document.at("ground").at("gather"), "ground/gather", profile);
   if (document.has("air")) read_response(document.at("air"), "air/response", profile.air.response, profile);
-  fit_together(document, profile);
+  follow_defaults(document, profile);
+  must_fit_together(profile);
   profile.states = read_states(document);
   return profile;
 }

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: MIT
 #include "io/document_writers.h"
-#include "io/exact_degrees.h"
 #include "io/json_patch.h"
 #include "io/old_words.h"
 #include "io/states_document.h"
+#include "io/value_document.h"
 #include "lagniappe/files.h"
 #include "lagniappe/profile_fields.h"
 
@@ -19,12 +19,6 @@ Json& section_of(Json& document, std::string_view section) {
     section = slash == std::string_view::npos ? "" : section.substr(slash + 1);
   }
   return *at;
-}
-
-Json points_of(const Curve& curve) {
-  Json points = Json::array();
-  for (int i = 0; i < curve.count; ++i) points.push_back({curve.points[i].x, curve.points[i].y});
-  return points;
 }
 
 // Puts a value where a path such as "ground.response.model" points; every part but the last must be there.
@@ -44,22 +38,14 @@ void put(Json& document, std::string_view path, const Json& value) {
 
 }  // namespace
 
-Result<Profile> with_value(const Profile& profile, const std::string& assignment) {
-  const auto equals = assignment.find('=');
-  try {
-    if (equals == std::string::npos || equals == 0)
-      throw ReadFailure{"", "it should be NAME=VALUE, as in ground.speed=5.2"};
-    const std::string text = assignment.substr(equals + 1);
-    const Json value = Json::parse(text, nullptr, false);
-    Json document = profile_json(profile);
-    put(document, std::string_view(assignment).substr(0, equals), value.is_discarded() ? Json(text) : value);
-    return read_profile_document(JsonCursor(document, ""));
-  } catch (const ReadFailure& failure) {
-    return refuse({assignment, failure.pointer.empty() ? "the profile" : failure.pointer, failure.what});
-  }
-}
-
 namespace {
+
+// Of what has no row, such as the name; and where it says that there is no such value.
+Profile with_value_of_document(const Profile& profile, std::string_view path, const Json& value) {
+  Json document = profile_json(profile);
+  put(document, path, value);
+  return read_profile_document(JsonCursor(document, ""));
+}
 
 // "ground.response.time" as a JSON pointer.
 std::string pointer_of(std::string_view path) {
@@ -67,6 +53,32 @@ std::string pointer_of(std::string_view path) {
   for (char& c : pointer) c = c == '.' ? '/' : c;
   return pointer;
 }
+
+std::string place_of(const ReadFailure& failure) {
+  return failure.pointer.empty() ? "the profile" : failure.pointer;
+}
+
+}  // namespace
+
+Result<Profile> with_value(const Profile& profile, const std::string& assignment) {
+  const auto equals = assignment.find('=');
+  try {
+    if (equals == std::string::npos || equals == 0)
+      throw ReadFailure{"", "it should be NAME=VALUE, as in ground.speed=5.2"};
+    const std::string path = assignment.substr(0, equals), text = assignment.substr(equals + 1);
+    Json value = Json::parse(text, nullptr, false);
+    if (value.is_discarded()) value = text;
+    Profile changed = profile;
+    if (!read_value(JsonCursor(value, pointer_of(path)), path, changed))
+      return with_value_of_document(profile, path, value);
+    must_fit_together(changed);
+    return changed;
+  } catch (const ReadFailure& failure) {
+    return refuse({assignment, place_of(failure), failure.what});
+  }
+}
+
+namespace {
 
 std::string with_changed(std::string text, const Profile& from, const Profile& to) {
   const Json json = profile_json(to);
@@ -112,34 +124,36 @@ Result<std::string> profile_text(const Profile& profile) {
   return profile_text(profile, "{\n  \"lagniappe\": \"profile\",\n  \"version\": 1\n}\n", profile.name);
 }
 
-Result<Profile> checked(const Profile& profile) {
-  const Json json = profile_json(profile);
+Result<Profile> checked(const Profile& profile, const StateChart* known) {
   try {
-    return read_profile_document(JsonCursor(json, ""));
+    Profile read = profile;
+    (void)JsonCursor(Json(profile.name), "/name").name();
+    const auto again = [&](const auto& field, const Json& value) {
+      const std::string path = path_of(field.section, field.key);
+      (void)read_value(JsonCursor(value, pointer_of(path)), path, read);
+    };
+    for (const ProfileField& field : profile_fields()) again(field, number_json(field, profile));
+    for (const ProfileCurve& field : profile_curves()) again(field, curve_json(field, profile));
+    must_fit_together(read);
+    if (profile.states == nullptr || profile.states.get() == known) return read;
+    Json table = Json::object();
+    put_states(profile.states->table(), table);
+    read.states = read_states(JsonCursor(table, ""));
+    return read;
   } catch (const ReadFailure& failure) {
-    return refuse({profile.name, failure.pointer.empty() ? "the profile" : failure.pointer, failure.what});
+    return refuse({profile.name, place_of(failure), failure.what});
   }
 }
 
 Json profile_json(const Profile& profile) {
   Json json = {{"lagniappe", "profile"}, {"version", 1}, {"name", profile.name}};
   if (!profile.notes.empty()) json["notes"] = profile.notes;
-  for (const ProfileField& field : profile_fields()) {
-    Json& at = section_of(json, field.section)[std::string(field.key)];
-    const double value = field.get(profile);
-    if (field.unit == Unit::Count) {
-      at = static_cast<int>(value);
-    } else {
-      at = field.is_angle() ? exact_degrees(value) : value;
-    }
-  }
-  for (const ProfileCurve& field : profile_curves())
-    section_of(json, field.section)[std::string(field.key)] = points_of(field.get(profile));
-  for (const ProfileChoice& field : profile_choices()) {
-    const int choice = field.get(profile);
-    section_of(json, field.section)[std::string(field.key)] =
-        field.words.empty() ? Json(choice != 0) : Json(field.words[static_cast<std::size_t>(choice)]);
-  }
+  const auto at = [&](const auto& field) -> Json& {
+    return section_of(json, field.section)[std::string(field.key)];
+  };
+  for (const ProfileField& field : profile_fields()) at(field) = number_json(field, profile);
+  for (const ProfileCurve& field : profile_curves()) at(field) = curve_json(field, profile);
+  for (const ProfileChoice& field : profile_choices()) at(field) = choice_json(field, profile);
   if (profile.states) put_states(profile.states->table(), json);
   return json;
 }

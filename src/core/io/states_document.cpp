@@ -7,25 +7,9 @@
 #include <cstdlib>
 
 #include "io/old_words.h"
+#include "io/value_document.h"
 
 namespace lagniappe {
-
-Curve read_curve(const JsonCursor& cursor, const ProfileCurve& field) {
-  Curve curve;
-  const auto points = cursor.elements();
-  if (points.size() > Curve::kMostPoints)
-    cursor.fail(fmt::format("a curve has at most {} points, not {}", Curve::kMostPoints, points.size()));
-  for (const JsonCursor& point : points) {
-    const auto pair = point.elements();
-    if (pair.size() != 2) point.fail("a point of a curve is [x, y]");
-    const Vec2 p(pair[0].number({field.lowest_x, field.highest_x}),
-                 pair[1].number({field.lowest_y, field.highest_y}));
-    if (curve.count > 0 && p.x <= curve.points[curve.count - 1].x)
-      pair[0].fail("the points of a curve must come in rising order");
-    curve.points[curve.count++] = p;
-  }
-  return curve;
-}
 
 namespace {
 
@@ -43,13 +27,11 @@ Override read_override(const JsonCursor& cursor, const std::string& path) {
     if (cursor.has("times")) o.number = cursor.at("times").number({0.0, 1000.0});
     if (cursor.has("same")) o.same = present_path(cursor.at("same").name());
   } else if (const ProfileField* field = find_field(path)) {
-    o.number = field->unit == Unit::Count ? cursor.integer(int(field->low), int(field->high))
-                                          : cursor.number({field->low, field->high});
+    o.number = read_number(cursor, *field);
   } else if (const ProfileCurve* curve = find_curve(path)) {
     o.curve = read_curve(cursor, *curve);
   } else if (const ProfileChoice* choice = find_choice(path)) {
-    o.number = choice->words.empty() ? double(cursor.truth())
-                                     : double(cursor.one_of({choice->words.begin(), choice->words.end()}));
+    o.number = read_choice(cursor, *choice);
   }
   return o;
 }

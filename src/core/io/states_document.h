@@ -12,9 +12,6 @@ inline constexpr std::size_t kMostTransitionRows = 2000;
 inline constexpr std::string_view kStateKeys[] = {"based_on", "complete", "states", "transitions",
                                                   "remove",   "order",    "memory", "fallback"};
 
-// A curve as a list of [x, y]. Throws ReadFailure.
-Curve read_curve(const JsonCursor& cursor, const ProfileCurve& field);
-
 // An override as one line of JSON, and back. The second throws ReadFailure.
 std::string override_text(const Override& o);
 Override override_of(const std::string& path, const std::string& text);
