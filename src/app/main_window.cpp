@@ -200,7 +200,7 @@ void MainWindow::connect_opener() {
   PlaceLoader& loader = opener_.loader();
   connect(&loader, &PlaceLoader::stage, this, [this](const QString& what) {
     busy_->show_busy(what);
-    place_busy();
+    busy_->stand_over(page_->isVisible() ? static_cast<QWidget&>(view()) : *pages_);
   });
   connect(&loader, &PlaceLoader::progress, busy_, &MessageBar::show_progress);
   connect(busy_, &MessageBar::cancel_clicked, &loader, &PlaceLoader::cancel);
@@ -235,17 +235,6 @@ void MainWindow::open(const QString& path) { opener_.open(path); }
 void MainWindow::clear_messages() {
   messages_->hide();
   busy_->hide();
-}
-
-// Loading is short: it moves nothing, and stands where nobody works.
-void MainWindow::place_busy() {
-  constexpr int kWidth = 420, kGap = 14;
-  QWidget& under = page_->isVisible() ? static_cast<QWidget&>(view()) : *pages_;
-  const QPoint corner = under.mapTo(centralWidget(), QPoint(under.width() - kWidth - kGap, kGap));
-  busy_->setFixedWidth(kWidth);
-  busy_->adjustSize();
-  busy_->move(std::max(corner.x(), kGap), corner.y());
-  busy_->raise();
 }
 
 void MainWindow::show_problem(const QString& title, const QString& sentence) {

@@ -82,7 +82,6 @@ class MainWindow : public QMainWindow {
   void ask_and_open(const QString& title, const FileKind& kind);
   void show_enabled();
   void clear_messages();
-  void place_busy();
 
   QSettings& settings_;
   Doors doors_;

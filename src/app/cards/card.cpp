@@ -62,7 +62,7 @@ Card::Card(const CardSpec& spec, JumpLocks& locks, ValuesDesk& desk, DriveSessio
     inside->addWidget(jump_);
     rows_ = jump_->rows();
   }
-  for (const char* path : spec.paths) {
+  for (const std::string& path : spec.paths) {
     const bool locked =
         jumps && (path == std::string_view("jump.height") || path == std::string_view("gravity"));
     if (locked) continue;

@@ -2,6 +2,9 @@
 #include "cards/card_specs.h"
 
 #include <algorithm>
+#include <set>
+
+#include "lagniappe/profile_fields.h"
 
 namespace lagniappe::app {
 namespace {
@@ -14,10 +17,33 @@ std::unique_ptr<CardDrawing> plain(const JumpLocks&) {
 std::unique_ptr<CardDrawing> slope_curve(const JumpLocks&) { return curve_editor("ground.slope_speed"); }
 std::unique_ptr<CardDrawing> wall_curve(const JumpLocks&) { return curve_editor("walls.kept"); }
 
-}  // namespace
+// "ground" of "ground.response.time"; empty for "gravity".
+std::string_view section_of(std::string_view path) {
+  return path.find('.') == std::string_view::npos ? std::string_view() : path.substr(0, path.find('.'));
+}
 
-std::span<const CardSpec> card_specs() {
-  static const std::vector<CardSpec> specs = {
+// What no card names stands at the end of the first that has a value of its section, else of the last card: so
+// that a new row of the core's tables can be seen and set at once.
+std::vector<CardSpec> with_the_rest(std::vector<CardSpec> specs) {
+  std::set<std::string> named;
+  for (const CardSpec& spec : specs) named.insert(spec.paths.begin(), spec.paths.end());
+  const auto add = [&](const auto& row) {
+    const std::string path = path_of(row.section, row.key);
+    if (named.contains(path)) return;
+    const auto has_its_section = [&](const CardSpec& spec) {
+      return std::any_of(spec.paths.begin(), spec.paths.end(),
+                         [&](const std::string& other) { return section_of(other) == section_of(path); });
+    };
+    const auto at = std::find_if(specs.begin(), specs.end(), has_its_section);
+    (at == specs.end() ? specs.back() : *at).paths.push_back(path);
+  };
+  for (const ProfileField& field : profile_fields()) add(field);
+  for (const ProfileChoice& choice : profile_choices()) add(choice);
+  return specs;
+}
+
+std::vector<CardSpec> named_cards() {
+  return {
       {"body",
        "Body",
        "body",
@@ -72,17 +98,14 @@ std::span<const CardSpec> card_specs() {
         "camera.distance", "camera.shoulder", "camera.lag", "camera.pull_in_radius", "camera.field_of_view",
         "camera.widening", "camera.widening_speed"}},
       {"flight", "Free flight", "", {}, {"fly.speed", "fly.sprint_speed", "fly.time"}},
-      {"figure",
-       "Figure",
+      {"gait",
+       "Gait",
        "",
        {},
        {"gait.walking_stride", "gait.walking_speed", "gait.running_stride", "gait.running_speed", "gait.lean",
         "gait.landing_speed"}},
   };
-  return specs;
 }
-
-namespace {
 
 bool applies_to_response(const std::string& key, Response::Model model) {
   const bool acceleration = key.find("acceleration") != std::string::npos || key == "deceleration";
@@ -91,6 +114,11 @@ bool applies_to_response(const std::string& key, Response::Model model) {
 }
 
 }  // namespace
+
+std::span<const CardSpec> card_specs() {
+  static const std::vector<CardSpec> specs = with_the_rest(named_cards());
+  return specs;
+}
 
 const CardSpec* card_of(const std::string& path) {
   const std::string like = path == "ground.slope_speed"     ? "ground.steepest_walkable"

@@ -15,7 +15,7 @@ struct CardSpec {
   const char *id, *title;
   const char* figures;  // Group of figures_of(); empty: none.
   std::vector<std::function<std::unique_ptr<CardDrawing>(const JumpLocks&)>> drawings;
-  std::vector<const char*> paths;  // Of values, in order. Curves have drawings instead.
+  std::vector<std::string> paths;  // Of values, in order. Curves have drawings instead.
 };
 
 // Every number and choice of a profile is on exactly one.

@@ -248,7 +248,7 @@ void StatePane::connect_fields() {
 void StatePane::make_cards() {
   for (const CardSpec& card_spec : card_specs()) {
     const bool all = std::all_of(card_spec.paths.begin(), card_spec.paths.end(),
-                                 [](const char* path) { return StateValues::may_differ(path); });
+                                 [](const std::string& path) { return StateValues::may_differ(path); });
     if (!all) continue;
     auto* made = new Card(card_spec, locks_, *values_, session_);
     made->set_folded(true);

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "widgets/message_bar.h"
 
+#include <algorithm>
+
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QProgressBar>
@@ -87,6 +89,15 @@ void MessageBar::show_busy(const QString& what) {
   title_->setText(what);
   sentence_->clear();
   show_as("busyBar", true);
+}
+
+void MessageBar::stand_over(const QWidget& under) {
+  constexpr int kWidth = 420, kGap = 14;
+  const QPoint corner = under.mapTo(parentWidget(), QPoint(under.width() - kWidth - kGap, kGap));
+  setFixedWidth(kWidth);
+  adjustSize();
+  move(std::max(corner.x(), kGap), corner.y());
+  raise();
 }
 
 }  // namespace lagniappe::app

@@ -23,6 +23,9 @@ class MessageBar : public QFrame {
   void show_progress(double share);
   void show_busy(const QString& what);  // With a button that cancels.
   QString text() const;
+  // Stands at the top right of a widget: what is short moves nothing, and stands where nobody works. Both have
+  // one parent somewhere above.
+  void stand_over(const QWidget& under);
 
  signals:
   void cancel_clicked();
