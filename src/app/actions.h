@@ -67,6 +67,8 @@ enum class Act {
   RetakeUnchanged,
   RetakeOnCourse,
   Slower,
+  FewerTicks,
+  MoreTicks,
   Faster,
   ToStart,
   FirstPerson,

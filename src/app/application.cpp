@@ -8,6 +8,7 @@
 #include <clocale>
 
 #include "keys/key_rule.h"
+#include "keys/wheel_rule.h"
 #include "theme/theme.h"
 #include "viewport/canvas.h"
 
@@ -57,6 +58,7 @@ void begin_application(QApplication& application, bool lantern) {
   write_numbers_with_points();
   theme::apply(application, lantern ? theme::Light::Lantern : theme::Light::Daylight);
   new KeyRule(&application);
+  new WheelRule(&application);
   application.installEventFilter(new PlainTexts(&application));
 }
 

@@ -19,6 +19,7 @@
 #include "pages/recovery.h"
 #include "pages/search_entries.h"
 #include "pages/states_page.h"
+#include "pages/transport.h"
 #include "pages/view_actions.h"
 #include "top_strip.h"
 #include "viewport/view_widget.h"
@@ -31,6 +32,7 @@ namespace lagniappe::app {
 namespace {
 
 const char *const kStudyKey = "study", *const kGeometryKey = "window";
+const char* const kOfValues = "values";  // What a message is about.
 
 QString study_folder(const QSettings& settings) {
   const QString home = QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + "/study";
@@ -169,12 +171,17 @@ void MainWindow::connect_desks() {
   connect(&handling_, &HandlingDesk::changed, this, [this] {
     strip_->show_profile(QString::fromStdString(handling_.now().name) + (handling_.is_saved() ? "" : " *"));
   });
+  connect(&handling_, &HandlingDesk::refused, this,
+          [this](const QString& title, const QString& why) { messages_->show_problem(title, why, kOfValues); });
+  connect(&undo_, &Undo::changed, this, [this] { messages_->settle(kOfValues); });
   connect(profile_actions_, &ProfileActions::problem, this, &MainWindow::show_problem);
   connect(profile_actions_, &ProfileActions::opened, this, [this](const QString& path) {
     clear_messages();
     opener_.remember(path);
   });
   connect(take_actions_, &TakeActions::problem, this, &MainWindow::show_problem);
+  connect(take_actions_, &TakeActions::note, this,
+          [this](const QString& what) { busy_->show_note(what, view()); });
   connect(take_actions_, &TakeActions::open_asked, this, &MainWindow::open);
   connect(take_actions_, &TakeActions::retake_course_asked, &opener_, &Opener::retake_on);
 }
@@ -183,6 +190,7 @@ void MainWindow::connect_page() {
   connect(&view(), &ViewWidget::driving_changed, this, &MainWindow::show_enabled);
   connect(&view(), &ViewWidget::feel_asked, this,
           [this](double factor) { factor > 0.0 ? handling_.feel(factor) : handling_.stop_feeling(); });
+  connect(&page_->transport(), &Transport::problem, this, &MainWindow::show_problem);
   connect(page_, &DrivePage::open_asked, this, &MainWindow::open);
   connect(page_, &DrivePage::overlay_asked, this, [this](const QString& path) {
     if (!path.isEmpty()) opener_.pin_take(path);
@@ -273,18 +281,11 @@ void MainWindow::take_place(const std::shared_ptr<const Place>& place) {
   busy_->hide();
   // What was said while it was being opened, as of a profile that cannot be read, was not read yet.
   if (!std::exchange(said_meanwhile_, false)) messages_->hide();
-  if (place->course.dropped_triangles > 0) {
-    messages_->show_problem(tr("Opened, with a remark"),
-                            tr("%n triangles without area or with bad numbers were left out.", nullptr,
-                               int(place->course.dropped_triangles)));
-  }
+  if (const QString remark = remark_on(place->course); !remark.isEmpty())
+    messages_->show_problem(tr("Opened, with a remark"), remark);
   if (place->course.starts_in_flight) {
     session_.hold(Action::Fly, true);
     session_.hold(Action::Fly, false);
-    messages_->show_problem(
-        tr("Opened, with a remark"),
-        tr("No place was found where a character can stand, so it begins in free flight above. In glTF "
-           "an empty node named \u201cstart\u201d says where to begin."));
   }
   show_enabled();
   view().setFocus(Qt::OtherFocusReason);
@@ -377,6 +378,9 @@ void MainWindow::end_by_signal() {
 
 // What no widget and no shortcut made anything of: by its place on the keyboard it may be a shortcut after all.
 void MainWindow::keyPressEvent(QKeyEvent* event) {
+  // Offers stay: what they offer would be gone.
+  if (event->key() == Qt::Key_Escape && messages_->isVisible() && messages_->is_problem())
+    return messages_->hide();
   QAction* meant = action_by_place(*event, actions_.in_order());
   if (meant == nullptr) return QMainWindow::keyPressEvent(event);
   if (meant->isEnabled() && !event->isAutoRepeat()) meant->trigger();

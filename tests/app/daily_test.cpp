@@ -277,3 +277,95 @@ TEST_CASE_METHOD(DailyFixture, "The capsule of who lies is drawn lying, and a gh
   CHECK(carriage_at(ghost, tick, pose).pose == "lie");
   CHECK(carriage_at(ghost, 0, interpolate(ghost.run.state(0), ghost.run.state(0), 1.0)).pose == "stand");
 }
+
+TEST_CASE_METHOD(DailyFixture, "Enter drives and ends a pause") {
+  QTest::keyClick(&view, Qt::Key_P);
+  REQUIRE(session.paused());
+  QTest::keyClick(&view, Qt::Key_Return);
+  CHECK(view.driving());
+  CHECK_FALSE(session.paused());
+  CHECK_FALSE(window.actions()[Act::Pause]->isChecked());
+  const std::size_t before = session.shown().run.ticks();
+  REQUIRE(wait_for([&] { return session.shown().run.ticks() > before; }));
+}
+
+TEST_CASE_METHOD(DailyFixture, "F8 goes round the findings; where there are none it says so and all runs on") {
+  drive();
+  REQUIRE(wait_for([&] { return window.actions()[Act::NextFinding]->isEnabled(); }));
+  QTest::keyClick(&view, Qt::Key_F8);
+  CHECK_FALSE(session.paused());
+  auto* note = window.findChild<MessageBar*>("busyBar");
+  REQUIRE(note != nullptr);
+  CHECK(note->isVisible());
+  CHECK(note->text().contains("No findings in this take"));
+  REQUIRE(wait_for([&] { return !note->isVisible(); }));  // It goes by itself.
+  CHECK_FALSE(window.messages().isVisible());
+  QTest::keyClick(&view, Qt::Key_Escape);
+  // A press in the air, a little too early for the landing.
+  InputChange jump, again, later;
+  jump.at = 0.2;
+  jump.press.set(Action::Jump, true);
+  again.at = 0.45;
+  again.release.set(Action::Jump, true);
+  later = again;
+  later.at = 0.72;
+  later.release = {};
+  later.press.set(Action::Jump, true);
+  follow_to_rest(InputScript{{jump, again, later}}, 3.0);
+  const auto findings = session.shown().run.findings();
+  REQUIRE(findings.size() == 1);
+  session.set_playhead(0);
+  for (int round = 0; round < 2; ++round) {
+    trigger(Act::NextFinding);
+    CHECK(session.playhead() == findings.front().first);
+  }
+  session.set_playhead(0);
+  trigger(Act::PreviousFinding);  // Round from the other side.
+  CHECK(session.playhead() == findings.front().first);
+}
+
+TEST_CASE_METHOD(DailyFixture,
+                 "The tick rate: refused with a sentence, by keys while driving, marked in the list") {
+  auto* rates = window.page().findChild<QComboBox*>("tickRate");
+  const auto type_rate = [&](const QString& text) {
+    rates->setFocus();
+    rates->lineEdit()->selectAll();
+    QTest::keyClicks(rates->lineEdit(), text);
+    QTest::keyClick(rates->lineEdit(), Qt::Key_Return);
+  };
+  type_rate("603");
+  CHECK(session.tick_rate() == 60);
+  CHECK(window.messages().text().contains("The tick rate stays at 60"));
+  CHECK(rates->currentText() == "60");
+  type_rate("50");
+  CHECK(session.tick_rate() == 50);
+  CHECK(rates->currentIndex() == -1);  // Not in the list.
+  drive();
+  QTest::keyClick(&view, Qt::Key_Period, Qt::ControlModifier);
+  CHECK(session.tick_rate() == 60);
+  QTest::keyClick(&view, Qt::Key_Period, Qt::ControlModifier);
+  CHECK(session.tick_rate() == 120);
+  CHECK(rates->itemText(rates->currentIndex()) == "120");
+  QTest::keyClick(&view, Qt::Key_Comma, Qt::ControlModifier);
+  CHECK(session.tick_rate() == 60);
+  CHECK(view.driving());
+}
+
+TEST_CASE("Who declines an offer is asked the next; what was offered before it is gone") {
+  MessageBar bar;
+  QStringList said;
+  bar.show_offer(
+      "first", "", "Yes", [&] { said += "took the first"; },
+      [&] {
+        said += "declined the first";
+        bar.show_offer("second", "", "Yes", [&] { said += "took the second"; });
+      });
+  CHECK_FALSE(bar.is_problem());
+  for (QPushButton* button : bar.findChildren<QPushButton*>())
+    if (button->text() == "Not now") button->click();
+  CHECK(said == QStringList{"declined the first"});
+  CHECK(bar.text().startsWith("second"));
+  bar.show_problem("another matter", "");
+  emit bar.accepted();
+  CHECK(said.size() == 1);
+}

@@ -534,3 +534,33 @@ TEST_CASE_METHOD(HandlingFixture, "How long a change takes", "[.speed]") {
   }
   WARN("the cards shown: " << double(clock.nsecsElapsed()) * 1e-6 / kTimes << " ms");
 }
+
+TEST_CASE_METHOD(HandlingFixture, "What is told about a field goes when the field is right, or by Esc") {
+  type("jump.height", "9999999");
+  REQUIRE(window.messages().isVisible());
+  CHECK(window.messages().text().contains("out of range"));
+  type("jump.height", "1.3");
+  CHECK_FALSE(window.messages().isVisible());
+  CHECK(session.profile().jump.height == 1.3);
+  type("jump.height", "1e-320");
+  REQUIRE(window.messages().isVisible());
+  CHECK(window.messages().text().contains("too small to be meant"));
+  CHECK(session.profile().jump.height == 1.3);
+  QTest::keyClick(field("jump.height"), Qt::Key_Escape);
+  CHECK_FALSE(window.messages().isVisible());
+  // Another change does not put away what is told about a file.
+  open(file("broken.profile.json", "{"));
+  REQUIRE(window.messages().isVisible());
+  type("jump.height", "1.4");
+  CHECK(window.messages().isVisible());
+}
+
+TEST_CASE_METHOD(HandlingFixture, "A comma is a decimal one where the desktop's is, and refused elsewhere") {
+  type("jump.height", "1,5");
+  if (QLocale::system().decimalPoint() == QString(",")) {
+    CHECK(session.profile().jump.height == 1.5);
+  } else {
+    CHECK(session.profile().jump.height == 1.2);
+    CHECK(window.messages().text().contains("decimals come after a point"));
+  }
+}

@@ -542,3 +542,51 @@ TEST_CASE_METHOD(StatesFixture, "A guard can be typed in a window that hangs ove
   CHECK(guard("Walk", "Sprint") == "sprint.held and intent > 0.5");
   window.move(0, 0);
 }
+
+TEST_CASE_METHOD(StatesFixture, "A name that is being typed is that of the state it was typed for") {
+  open_page();
+  page.show_state(*desk.chart().find("Walk"));
+  auto* name = page.state().findChild<QLineEdit*>("stateName");
+  REQUIRE(name != nullptr);
+  name->setFocus();
+  name->selectAll();
+  QTest::keyClicks(name, "Stroll");
+  QTest::keyClick(name, Qt::Key_D, Qt::ControlModifier | Qt::AltModifier);
+  CHECK(desk.chart().find("Stroll"));
+  CHECK_FALSE(desk.chart().find("Walk"));
+  CHECK(name->text().toStdString() == desk.chart().name_of(page.state().state()));
+  CHECK(name->text() != "Stroll");  // The copy is shown, under its own name.
+  CHECK(desk.table().states.size() == 13);
+}
+
+TEST_CASE_METHOD(StatesFixture,
+                 "The wheel scrolls a pane and changes no value of it, unless one clicked there") {
+  open_page();
+  page.show_state(*desk.chart().find("Walk"));
+  const StateTable before = desk.table();
+  const auto wheel = [](QWidget* on) {
+    const QPointF at = on->rect().center();
+    QWheelEvent event(at, on->mapToGlobal(at), {}, {0, -120}, Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase,
+                      false);
+    QCoreApplication::sendEvent(on, &event);
+  };
+  const auto boxes = page.state().findChildren<QComboBox*>();
+  REQUIRE(boxes.size() >= 3);
+  for (QComboBox* box : boxes) {
+    if (!box->isVisible()) continue;
+    const int index = box->currentIndex();
+    wheel(box);
+    CHECK(box->currentIndex() == index);
+    CHECK(box->focusPolicy() == Qt::StrongFocus);
+  }
+  CHECK(desk.table() == before);
+  // Clicked into, it turns.
+  auto* stance = boxes.back();
+  for (QComboBox* box : boxes)
+    if (box->isVisible() && box->currentIndex() + 1 < box->count()) stance = box;
+  stance->setFocus();
+  REQUIRE(stance->hasFocus());
+  const int index = stance->currentIndex();
+  wheel(stance);
+  CHECK(stance->currentIndex() == index + 1);
+}

@@ -98,7 +98,6 @@ void ValueRow::make_choice(QHBoxLayout* line) {
   words_->setAccessibleName(QString::fromStdString(path_));
   if (choice_->words.empty()) words_->addItems({tr("no"), tr("yes")});
   for (const std::string_view word : choice_->words) words_->addItem(qt(word));
-  words_->setFocusPolicy(Qt::StrongFocus);
   words_->setFixedWidth(118);
   words_->installEventFilter(this);
   name_->setBuddy(words_);
@@ -221,11 +220,6 @@ bool ValueRow::eventFilter(QObject* watched, QEvent* event) {
       return assign(QString::fromStdString(value_text(Profile{}, path_))), true;
     if (control && key->key() == Qt::Key_Backspace)
       return assign(QString::fromStdString(value_text(desk_.saved(), path_))), true;
-  }
-  // The wheel is for the list, unless one has clicked into the value.
-  if (event->type() == QEvent::Wheel && !static_cast<QWidget*>(watched)->hasFocus()) {
-    event->ignore();
-    return true;
   }
   return QWidget::eventFilter(watched, event);
 }

@@ -7,6 +7,7 @@
 #include <QTabWidget>
 #include <QVBoxLayout>
 #include <algorithm>
+#include <set>
 
 #include "cards/cards_panel.h"
 #include "lagniappe/profile_fields.h"
@@ -332,24 +333,27 @@ void DrivePage::find_value() {
   cards_->find_value();
 }
 
-void DrivePage::go_to_event(int direction) {
-  if (!session_.has_shown()) return;
+std::optional<std::size_t> DrivePage::event_from_here(int direction) const {
+  if (!session_.has_shown()) return std::nullopt;
   const Run& run = session_.shown().run;
   const Event event = transport_->chosen_event();
-  const auto to =
-      direction > 0 ? run.next(event, session_.playhead()) : run.previous(event, session_.playhead());
-  if (to) session_.set_playhead(*to);
+  const std::size_t here = session_.playhead();
+  const auto to = direction > 0 ? run.next(event, here) : run.previous(event, here);
+  if (to) return to;
+  return direction > 0 ? run.next(event, 0) : run.previous(event, run.ticks() + 1);
 }
 
-void DrivePage::go_to_finding(int direction) {
-  if (!session_.has_shown()) return;
-  std::optional<std::size_t> to;
-  for (const Finding& f : session_.shown().run.findings()) {
-    const bool better = !to || (direction > 0 ? f.first < *to : f.first > *to);
-    const bool ahead = direction > 0 ? f.first > session_.playhead() : f.first < session_.playhead();
-    if (ahead && better) to = f.first;
+std::optional<std::size_t> DrivePage::finding_from_here(int direction) const {
+  if (!session_.has_shown()) return std::nullopt;
+  std::set<std::size_t> ticks;
+  for (const Finding& f : session_.shown().run.findings()) ticks.insert(f.first);
+  if (ticks.empty()) return std::nullopt;
+  if (direction > 0) {
+    const auto to = ticks.upper_bound(session_.playhead());
+    return to == ticks.end() ? *ticks.begin() : *to;
   }
-  if (to) session_.set_playhead(*to);
+  const auto to = ticks.lower_bound(session_.playhead());
+  return to == ticks.begin() ? *ticks.rbegin() : *std::prev(to);
 }
 
 void DrivePage::show_parting() {

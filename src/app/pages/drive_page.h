@@ -58,8 +58,10 @@ class DrivePage : public Page {
   // What is known of the shown take: "identical to the recording in all 630 ticks".
   // Of an opened take; `take_over_key` is what takes over its values where they differ from the present ones.
   void set_remark(const QString& remark, const QString& take_over_key = {});
-  void go_to_event(int direction);
-  void go_to_finding(int direction);
+  // The next tick with the chosen event, or with a finding, or the one before; past the end it begins anew.
+  // Nothing: there is none in all of the take.
+  std::optional<std::size_t> event_from_here(int direction) const;
+  std::optional<std::size_t> finding_from_here(int direction) const;
   void show_parting();
   void play_selection(bool looped);
 

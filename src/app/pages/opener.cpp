@@ -16,6 +16,16 @@ const char* const kRecentKey = "recent";
 
 }  // namespace
 
+QString remark_on(const Course& course) {
+  if (course.starts_in_flight)
+    return Opener::tr(
+        "No place was found where a character can stand, so it begins in free flight above. In glTF "
+        "an empty node named \u201cstart\u201d says where to begin.");
+  if (course.dropped_triangles == 0) return {};
+  return Opener::tr("%n triangles without area or with bad numbers were left out.", nullptr,
+                    int(course.dropped_triangles));
+}
+
 Opener::Opener(DriveSession& session, HandlingDesk& handling, QSettings& settings, QObject* parent)
     : QObject(parent), session_(session), handling_(handling), settings_(settings) {
   connect(&loader_, &PlaceLoader::loaded, this, &Opener::take_place);

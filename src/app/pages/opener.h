@@ -14,6 +14,9 @@ class QMenu;
 
 namespace lagniappe::app {
 
+// What is to be told of a course that could be opened; empty: nothing.
+QString remark_on(const Course& course);
+
 class Opener : public QObject {
   Q_OBJECT
  public:

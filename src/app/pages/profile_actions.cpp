@@ -30,7 +30,6 @@ ProfileActions::ProfileActions(HandlingDesk& desk, DrivePage& page, const Action
   does_on(Act::FindValue, [&page] { page.find_value(); });
   connect(&page.cards(), &CardsPanel::save_asked, this, &ProfileActions::save);
   connect(&page.cards(), &CardsPanel::menu_asked, this, &ProfileActions::show_menu);
-  connect(&desk_, &HandlingDesk::refused, this, &ProfileActions::problem);
   connect(&desk_, &HandlingDesk::remark, this, &ProfileActions::problem);
 }
 

@@ -29,7 +29,7 @@ void Recovery::offer_next() {
   messages_.show_offer(
       tr("Lagniappe did not end by itself the last time"),
       tr("The take that was being driven then can be had back, but for the last half second.") + more,
-      tr("Have it back"), [this, path] { opener_.recover_take(path); });
+      tr("Have it back"), [this, path] { opener_.recover_take(path); }, [this] { offer_next(); });
 }
 
 void Recovery::keep(Recording& recovered, const QString& journal) {

@@ -37,6 +37,15 @@ void TakeActions::connect_tape() {
       moves();
     });
   };
+  // Where there is nowhere to go, what runs runs on, and it is said.
+  const auto goes_to = [this, does_on](Act act, auto where, const QString& nothing) {
+    does_on(act, [this, where, nothing] {
+      const std::optional<std::size_t> tick = where();
+      if (!tick) return emit note(nothing);
+      if (session_.live()) actions_[Act::Pause]->setChecked(true);
+      session_.set_playhead(*tick);
+    });
+  };
   moves_on(Act::TickBack, [this] { session_.tick_back(); });
   moves_on(Act::SingleTick, [this] { session_.single_tick(); });
   moves_on(Act::ToFirst, [this] { session_.set_playhead(0); });
@@ -48,10 +57,16 @@ void TakeActions::connect_tape() {
     page_.play_selection(on);
     on ? play(true) : shown_.reset();
   });
-  moves_on(Act::NextEvent, [this] { page_.go_to_event(+1); });
-  moves_on(Act::PreviousEvent, [this] { page_.go_to_event(-1); });
-  moves_on(Act::NextFinding, [this] { page_.go_to_finding(+1); });
-  moves_on(Act::PreviousFinding, [this] { page_.go_to_finding(-1); });
+  const QString no_event = tr("No event of the chosen kind in this take"),
+                no_finding = tr("No findings in this take");
+  goes_to(
+      Act::NextEvent, [this] { return page_.event_from_here(+1); }, no_event);
+  goes_to(
+      Act::PreviousEvent, [this] { return page_.event_from_here(-1); }, no_event);
+  goes_to(
+      Act::NextFinding, [this] { return page_.finding_from_here(+1); }, no_finding);
+  goes_to(
+      Act::PreviousFinding, [this] { return page_.finding_from_here(-1); }, no_finding);
   does_on(Act::ZoomIn, [this] { page_.tape().zoom(0.5); });
   does_on(Act::ZoomOut, [this] { page_.tape().zoom(2.0); });
   does_on(Act::ShowAll, [this] { page_.tape().show_all(); });

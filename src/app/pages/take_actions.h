@@ -25,6 +25,7 @@ class TakeActions : public QObject {
 
  signals:
   void problem(const QString& title, const QString& sentence);
+  void note(const QString& what);
   void open_asked(const QString& file);
   void retake_course_asked(const QString& file);
 

@@ -6,7 +6,7 @@
 #include <QButtonGroup>
 #include <QComboBox>
 #include <QHBoxLayout>
-#include <QIntValidator>
+#include <QLabel>
 #include <QLineEdit>
 #include <QMenu>
 #include <QToolButton>
@@ -86,7 +86,7 @@ Transport::Transport(DriveSession& session, TakeDesk& desk, const Actions& actio
   layout->addWidget(make_scales());
   layout->add_gap(8);
   layout->addWidget(make_rates());
-  layout->add_gap(24);
+  layout->add_gap(8);
   layout->addWidget(make_curves());
   layout->addWidget(make_trail());
   layout->add_gap(8);
@@ -108,10 +108,8 @@ QWidget* Transport::make_scales() {
     scales_->addButton(button, i);
     row->addWidget(button);
   }
-  connect(scales_, &QButtonGroup::idClicked, this, [this](int id) {
-    session_.set_time_scale(DriveSession::kTimeScales[static_cast<std::size_t>(id)]);
-    emit time_changed();
-  });
+  connect(scales_, &QButtonGroup::idClicked, this,
+          [this](int id) { session_.set_time_scale(DriveSession::kTimeScales[static_cast<std::size_t>(id)]); });
   return box;
 }
 
@@ -121,18 +119,49 @@ QWidget* Transport::make_rates() {
   rates_->setInsertPolicy(QComboBox::NoInsert);
   rates_->setMinimumWidth(76);
   rates_->addItems({"20", "30", "60", "120", "144", "240", "480"});
-  rates_->lineEdit()->setValidator(new QIntValidator(kLowestTickRate, kHighestTickRate, rates_));
   rates_->setToolTip(
-      tr("Ticks per second, 10 to 480. Fewer: steps get coarse and the drawn figure lags more; more: costs "
+      tr("Tick rate: ticks per second, 10 to 480; Ctrl+, and Ctrl+. also while driving. Fewer: steps get "
+         "coarse and the drawn figure lags more; more: costs "
          "time, moves the same. With a take at rest: runs it again at that rate"));
+  rates_->setAccessibleName(tr("Tick rate, ticks per second"));
   const auto chosen = [this] {
-    choose_tick_rate(rates_->currentText().toInt());
+    take_typed_rate();
     emit typed();
   };
   connect(rates_, &QComboBox::activated, this, chosen);
   connect(rates_->lineEdit(), &QLineEdit::returnPressed, this, chosen);
+  auto* box = new QWidget;
+  auto* row = new QHBoxLayout(box);
+  row->setContentsMargins(0, 0, 0, 0);
+  row->setSpacing(4);
+  row->addWidget(rates_);
+  row->addWidget(new QLabel(tr("ticks/s")));
   show_tick_rate();
-  return rates_;
+  return box;
+}
+
+void Transport::take_typed_rate() {
+  const QString text = rates_->currentText().trimmed();
+  bool whole = false;
+  const int rate = text.toInt(&whole);
+  if (whole && rate >= kLowestTickRate && rate <= kHighestTickRate) return choose_tick_rate(rate);
+  emit problem(tr("The tick rate stays at %1").arg(session_.tick_rate()),
+               tr("\u201c%1\u201d: it must be a whole number from %2 to %3.")
+                   .arg(text)
+                   .arg(kLowestTickRate)
+                   .arg(kHighestTickRate));
+  put_tick_rate();
+}
+
+void Transport::step_tick_rate(int by) {
+  const int now = session_.tick_rate();
+  std::optional<int> next;
+  for (int i = 0; i < rates_->count(); ++i) {
+    const int rate = rates_->itemText(i).toInt();
+    const bool beyond = by > 0 ? rate > now : rate < now;
+    if (beyond && (!next || (by < 0) == (rate > *next))) next = rate;
+  }
+  if (next) choose_tick_rate(*next);
 }
 
 QToolButton* Transport::make_curves() {
@@ -195,13 +224,18 @@ void Transport::step_time_scale(int by) {
 
 void Transport::choose_tick_rate(int rate) {
   desk_.set_tick_rate(std::clamp(rate, kLowestTickRate, kHighestTickRate));
-  show_tick_rate();
-  emit time_changed();
+  put_tick_rate();
 }
 
 void Transport::show_tick_rate() {
+  if (!rates_->hasFocus() && !rates_->lineEdit()->hasFocus()) put_tick_rate();
+}
+
+// The present one is marked in the list, if it is there.
+void Transport::put_tick_rate() {
   const QString text = QString::number(session_.tick_rate());
-  if (!rates_->hasFocus() && !rates_->lineEdit()->hasFocus()) rates_->setCurrentText(text);
+  rates_->setCurrentIndex(rates_->findText(text));
+  rates_->setEditText(text);
 }
 
 Event Transport::chosen_event() const {

@@ -21,15 +21,16 @@ class Transport : public QWidget {
 
   void step_time_scale(int by);  // One notch slower (positive) or faster.
   void choose_tick_rate(int rate);
-  void show_tick_rate();  // That of the session, which may have changed by itself.
+  void step_tick_rate(int by);  // The next of the list, up (positive) or down.
+  void show_tick_rate();        // That of the session, which may have changed by itself.
 
-  // The kind of event that next and previous go to; nothing: any finding or event of the list.
+  // The kind of event that next and previous go to.
   Event chosen_event() const;
   void choose_event(Event event);
 
  signals:
-  void time_changed();  // Tick rate or time scale.
-  void typed();         // The field is done with.
+  void typed();  // The field is done with.
+  void problem(const QString& title, const QString& sentence);
   void curves_chosen(const QStringList& keys);
   void trail_chosen(const QString& colour_by, int onion_skins, double seconds);
 
@@ -42,6 +43,8 @@ class Transport : public QWidget {
  private:
   QWidget* make_scales();
   QWidget* make_rates();
+  void take_typed_rate();
+  void put_tick_rate();
   QToolButton* make_curves();
   QToolButton* make_trail();
   void announce_trail();

@@ -22,13 +22,22 @@ void connect_view_actions(const Actions& actions, DriveSession& session, DrivePa
     actions[act]->setChecked(on);
     QObject::connect(actions[act], &QAction::toggled, &page, does);
   };
-  does_on(Act::Drive, [view] { view->set_driving(true); });
-  does_on(Act::DriveWatched, [view] { view->drive_watched(); });
+  // Who drives wants to move: no pause outlives that.
+  const auto drives = [pause = actions[Act::Pause]](auto begin) {
+    return [pause, begin] {
+      pause->setChecked(false);
+      begin();
+    };
+  };
+  does_on(Act::Drive, drives([view] { view->set_driving(true); }));
+  does_on(Act::DriveWatched, drives([view] { view->drive_watched(); }));
   does_on(Act::ToStart, [&session] {
     if (session.place() != nullptr) session.set_place(session.shared_place());
   });
   does_on(Act::Slower, [&page] { page.transport().step_time_scale(+1); });
   does_on(Act::Faster, [&page] { page.transport().step_time_scale(-1); });
+  does_on(Act::FewerTicks, [&page] { page.transport().step_tick_rate(-1); });
+  does_on(Act::MoreTicks, [&page] { page.transport().step_tick_rate(+1); });
   toggles(Act::Pause, false, [&session](bool paused) { session.set_paused(paused); });
   toggles(Act::FirstPerson, false, [view](bool first) { view->set_first_person(first); });
   toggles(Act::Interpolated, true,

@@ -217,7 +217,7 @@ bool HandlingDesk::save_as(const QString& file) {
            : Result<void>(refuse(next.error()));
   saving_ = false;
   if (!written) {
-    emit refused(tr("The profile was not saved"), QString::fromStdString(written.error().sentence()));
+    emit remark(tr("The profile was not saved"), QString::fromStdString(written.error().sentence()));
     return false;
   }
   writer_.start([this] { unsaved_.clear(); });
@@ -342,8 +342,8 @@ void HandlingDesk::file_changed() {
   const auto profile = read_profile(file_.toStdString());
   const QString name = QFileInfo(file_).fileName();
   if (!profile) {
-    emit refused(tr("%1 changed on the disk and cannot be read; the values stay as they are").arg(name),
-                 QString::fromStdString(profile.error().sentence()));
+    emit remark(tr("%1 changed on the disk and cannot be read; the values stay as they are").arg(name),
+                QString::fromStdString(profile.error().sentence()));
     return;
   }
   const bool same =

@@ -44,8 +44,8 @@ class ValuesDesk : public QObject {
   }
 
  signals:
-  void changed();  // Values, saved values or reference.
-  void refused(const QString& title, const QString& why);
+  void changed();                                          // Values, saved values or reference.
+  void refused(const QString& title, const QString& why);  // About values alone.
 
  private:
   QString attended_;

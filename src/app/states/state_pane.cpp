@@ -123,6 +123,7 @@ QWidget* StatePane::make_form() {
     behaviour_->setItemData(int(i) + 1, qt(facts_of(Behaviour(i)).help), Qt::ToolTipRole);
   fill_words(*stance_, kStanceNames);
   name_->setAccessibleName(tr("Name of the state"));
+  name_->setObjectName("stateName");
   like_->setToolTip(tr("It is that state, save for what is said here"));
   group_->setToolTip(tr("States of a group share the transitions that begin at it"));
   group_->setPlaceholderText(tr("none"));
@@ -193,12 +194,7 @@ void StatePane::connect_fields() {
     desk_.change(with_states_put_back(desk_.table()),
                  tr("put back %1").arg(joined(states_gone(desk_.table()))));
   });
-  connect(name_, &QLineEdit::editingFinished, this, [this] {
-    const std::string name = name_->text().trimmed().toStdString();
-    if (showing_ || name == spec().name) return;
-    desk_.change(with_state_renamed(desk_.table(), std::size_t(state()), name),
-                 tr("rename %1").arg(qt(spec().name)));
-  });
+  connect(name_, &QLineEdit::editingFinished, this, &StatePane::commit_name);
   const auto text_field = [this](QLineEdit* field, const QString& what, std::string StateSpec::*member) {
     connect(field, &QLineEdit::editingFinished, this, [this, field, what, member] {
       change_state([&](StateSpec& s) { s.*member = field->text().trimmed().toStdString(); }, what);
@@ -272,7 +268,19 @@ void StatePane::showEvent(QShowEvent* event) {
   show_spec();
 }
 
+// What was typed is the name of the state that was shown then, whichever is shown next.
+void StatePane::commit_name() {
+  if (showing_ || !name_->isModified()) return;
+  name_->setModified(false);
+  const std::string name = name_->text().trimmed().toStdString();
+  if (name == spec().name) return;
+  const QString before = qt(spec().name);
+  const auto renamed = with_state_renamed(desk_.table(), std::size_t(state()), name);
+  if (!desk_.change(renamed, tr("rename %1").arg(before))) name_->setText(before);
+}
+
 void StatePane::show_state(StateId state) {
+  commit_name();
   gesture_ = 0;
   values_->show_state(state);
   show_spec();
@@ -283,7 +291,7 @@ void StatePane::show_spec() {
   const StateSpec& s = spec();
   const StateChart::State& made = desk_.chart().state(state());
   showing_ = true;
-  if (!name_->hasFocus()) name_->setText(qt(s.name));
+  if (!name_->isModified() && name_->text() != qt(s.name)) name_->setText(qt(s.name));
   group_->setText(qt(s.group));
   if (s.group.empty() && !made.group.empty())
     group_->setPlaceholderText(tr("%1, as what it is like").arg(qt(made.group)));
@@ -345,6 +353,7 @@ void StatePane::rename() {
 }
 
 void StatePane::add() {
+  commit_name();
   const std::size_t at = std::size_t(state()) + 1;
   if (!desk_.change(with_state_added(desk_.table(), at), tr("add a state"))) return;
   show_state(StateId(at));
@@ -352,12 +361,14 @@ void StatePane::add() {
 }
 
 void StatePane::duplicate() {
+  commit_name();
   const std::size_t at = std::size_t(state());
   if (desk_.change(with_state_copied(desk_.table(), at), tr("duplicate %1").arg(qt(spec().name))))
     show_state(StateId(at + 1));
 }
 
 void StatePane::remove() {
+  commit_name();
   if (desk_.chart().size() < 2) return;
   const std::size_t at = std::size_t(state());
   const StateTable without = without_state(desk_.table(), at);
@@ -365,6 +376,7 @@ void StatePane::remove() {
 }
 
 void StatePane::move(std::size_t from, std::size_t to) {
+  commit_name();
   const QString name = qt(desk_.table().states[from].name);
   if (desk_.change(with_state_moved(desk_.table(), from, to), tr("move %1").arg(name))) show_state(StateId(to));
 }

@@ -48,6 +48,7 @@ class StatePane : public QWidget {
   QWidget* make_table_form();
   void make_cards();
   void connect_fields();
+  void commit_name();
   void show_spec();
   void show_base();
   void change_state(const std::function<void(StateSpec&)>& change, const QString& what, int gesture = 0);

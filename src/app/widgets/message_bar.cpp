@@ -11,6 +11,10 @@
 
 namespace lagniappe::app {
 
+namespace {
+constexpr int kNoteStays = 4000;  // ms; long enough to be read twice.
+}
+
 MessageBar::MessageBar(QWidget* parent)
     : QFrame(parent),
       title_(new QLabel),
@@ -45,7 +49,11 @@ MessageBar::MessageBar(QWidget* parent)
   connect(button_, &QPushButton::clicked, this, [this] {
     if (busy_) emit cancel_clicked();
     hide();
+    offered_ = nullptr;
+    if (const auto declined = std::exchange(declined_, nullptr)) declined();
   });
+  note_.setSingleShot(true);
+  connect(&note_, &QTimer::timeout, this, &MessageBar::hide);
   hide();
 }
 
@@ -60,23 +68,32 @@ void MessageBar::show_as(const char* name, bool busy) {
   sentence_->setVisible(!busy);
   button_->setText(busy ? tr("Cancel") : tr("Dismiss"));
   accept_->hide();
+  button_->show();
+  note_.stop();
   progress_->setRange(0, 0);
   show();
   raise();
 }
 
-void MessageBar::show_problem(const QString& title, const QString& sentence) {
+void MessageBar::settle(const QString& about) {
+  if (is_problem() && about == about_) hide();
+}
+
+void MessageBar::show_problem(const QString& title, const QString& sentence, const QString& about) {
+  about_ = about;
+  offered_ = declined_ = nullptr;
   title_->setText(title);
   sentence_->setText(sentence);
   show_as("messageBar", false);
 }
 
 void MessageBar::show_offer(const QString& title, const QString& sentence, const QString& accept,
-                            std::function<void()> does) {
+                            std::function<void()> does, std::function<void()> declined) {
   show_problem(title, sentence);
   button_->setText(tr("Not now"));
   accept_->setText(accept);
   offered_ = std::move(does);
+  declined_ = std::move(declined);
   accept_->show();
 }
 
@@ -91,10 +108,22 @@ void MessageBar::show_busy(const QString& what) {
   show_as("busyBar", true);
 }
 
+void MessageBar::show_note(const QString& what, const QWidget& over) {
+  if (busy_ && isVisible()) return;
+  show_problem(what, {});
+  show_as("busyBar", false);
+  sentence_->hide();
+  button_->hide();
+  note_.start(kNoteStays);
+  stand_over(over);
+}
+
 void MessageBar::stand_over(const QWidget& under) {
-  constexpr int kWidth = 420, kGap = 14;
-  const QPoint corner = under.mapTo(parentWidget(), QPoint(under.width() - kWidth - kGap, kGap));
-  setFixedWidth(kWidth);
+  constexpr int kWidest = 420, kGap = 14, kFrame = 48;
+  const int text = title_->fontMetrics().horizontalAdvance(title_->text()) + kFrame;
+  const int width = note_.isActive() ? std::min(text, kWidest) : kWidest;
+  const QPoint corner = under.mapTo(parentWidget(), QPoint(under.width() - width - kGap, kGap));
+  setFixedWidth(width);
   adjustSize();
   move(std::max(corner.x(), kGap), corner.y());
   raise();

@@ -3,6 +3,7 @@
 #pragma once
 
 #include <QFrame>
+#include <QTimer>
 #include <functional>
 
 class QLabel;
@@ -16,12 +17,18 @@ class MessageBar : public QFrame {
  public:
   explicit MessageBar(QWidget* parent = nullptr);
 
-  void show_problem(const QString& title, const QString& sentence);
+  // `about`: what settles it, see settle(); empty: only who reads it, or what is told next.
+  void show_problem(const QString& title, const QString& sentence, const QString& about = {});
+  // What a problem was about is right now: it goes.
+  void settle(const QString& about);
+  bool is_problem() const { return !busy_ && !offered_; }
   // Something can be done about it: a button that says so, and does it.
   void show_offer(const QString& title, const QString& sentence, const QString& accept,
-                  std::function<void()> does);
+                  std::function<void()> does, std::function<void()> declined = {});
   void show_progress(double share);
   void show_busy(const QString& what);  // With a button that cancels.
+  // Nothing went wrong; it stands over a widget and goes by itself. What is being done comes first.
+  void show_note(const QString& what, const QWidget& over);
   QString text() const;
   // Stands at the top right of a widget: what is short moves nothing, and stands where nobody works. Both have
   // one parent somewhere above.
@@ -38,7 +45,9 @@ class MessageBar : public QFrame {
   QProgressBar* progress_;
   QPushButton *button_, *accept_;
   bool busy_ = false;
-  std::function<void()> offered_;
+  QTimer note_;
+  std::function<void()> offered_, declined_;
+  QString about_;
 };
 
 }  // namespace lagniappe::app
