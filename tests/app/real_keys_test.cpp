@@ -195,7 +195,7 @@ TEST_CASE_METHOD(WindowFixture,
   x({"mousemove", QString::number(at.x()), QString::number(at.y()), "click", "1"});
   REQUIRE(wait_for([&] { return height->hasFocus(); }));
   x({"key", "ctrl+a"});
-  x({"type", "3,5"});
+  x({"type", "3" + QLocale::system().decimalPoint() + "5"});
   x({"key", "Return"});
   REQUIRE(wait_for([&] { return session.profile().ground.speed == 3.5; }));
   CHECK(height->hasFocus());
