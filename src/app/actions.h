@@ -15,6 +15,8 @@ enum class Act {
   ExportTrace,
   ExportLedger,
   ExportInputs,
+  ExportPoses,
+  ExportView,
   ExportTape,
   ExportPlan,
   Quit,

@@ -44,6 +44,8 @@ inline constexpr FileKind kCharts{"State charts (*.scxml)", ".scxml"};
 inline constexpr FileKind kTraces{"Traces (*.csv)", ".csv"};
 inline constexpr FileKind kLedgers{"Ledgers (*.jsonl)", ".jsonl"};
 inline constexpr FileKind kPictures{"Pictures (*.svg *.pdf *.png)", ".svg"};
+inline constexpr FileKind kPoses{"Poses (*.csv)", ".csv"};
+inline constexpr FileKind kPixels{"Pictures (*.png)", ".png"};
 inline constexpr FileKind kConstants{"C++ header (*.h);;JSON (*.json)", ".h"};
 inline constexpr FileKind kCurves{"Picture (*.svg);;Table (*.csv)", ".svg"};
 }  // namespace files

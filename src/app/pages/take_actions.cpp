@@ -1,11 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "pages/take_actions.h"
 
+#include <QBuffer>
+
 #include "lagniappe/files.h"
 #include "pages/drive_page.h"
 #include "pages/exports.h"
 #include "panels/plan_picture.h"
 #include "tape/tape.h"
+#include "viewport/view_widget.h"
 
 namespace lagniappe::app {
 namespace {
@@ -115,6 +118,16 @@ void TakeActions::connect_exports() {
     const Take& take = session_.shown().take;
     return write_file(path, inputs_text(script_of(take), take.about.name));
   });
+  exports(Act::ExportPoses, tr("Export poses"), files::kPoses, [this](const std::string& path) {
+    return write_file(path, poses_csv(session_.shown().run, session_.shown().take.profile));
+  });
+  exports(Act::ExportView, tr("Export picture of the view"), files::kPixels, [this](const std::string& path) {
+    QByteArray bytes;
+    QBuffer buffer(&bytes);
+    buffer.open(QIODevice::WriteOnly);
+    page_.view().grab().save(&buffer, "PNG");
+    return write_file(path, {bytes.constData(), std::size_t(bytes.size())});
+  });
   exports(Act::ExportTape, tr("Export picture of the tape"), files::kPictures,
           [this](const std::string& path) { return write_tape(QString::fromStdString(path)); });
   exports(Act::ExportPlan, tr("Export plan and elevation"), files::kPictures,
@@ -159,10 +172,10 @@ void TakeActions::show_enabled() {
   const auto enable = [this](bool on, std::initializer_list<Act> acts) {
     for (const Act act : acts) actions_[act]->setEnabled(on);
   };
-  enable(now.some,
-         {Act::TickBack, Act::ToFirst, Act::ToLast, Act::PlayTape, Act::NextEvent, Act::PreviousEvent,
-          Act::NextFinding, Act::PreviousFinding, Act::Split, Act::ExportTrace, Act::ExportLedger,
-          Act::ExportInputs, Act::ExportTape, Act::ExportPlan, Act::RetakeUnchanged, Act::RetakeOnCourse});
+  enable(now.some, {Act::TickBack, Act::ToFirst, Act::ToLast, Act::PlayTape, Act::NextEvent, Act::PreviousEvent,
+                    Act::NextFinding, Act::PreviousFinding, Act::Split, Act::ExportTrace, Act::ExportLedger,
+                    Act::ExportInputs, Act::ExportPoses, Act::ExportView, Act::ExportTape, Act::ExportPlan,
+                    Act::RetakeUnchanged, Act::RetakeOnCourse});
   enable(now.stretch, {Act::KeepStretch, Act::Loop});
   enable(now.changed, {Act::KeepRetake, Act::Pin});
   enable(now.put_back, {Act::PutBack});

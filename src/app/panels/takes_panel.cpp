@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "panels/takes_panel.h"
 
+#include <QAction>
 #include <QDateTime>
 #include <QFileInfo>
 #include <QHBoxLayout>
@@ -115,14 +116,18 @@ TakesPanel::TakesPanel(TakeDesk& desk, DriveSession& session, QWidget* parent)
   list_->setEditTriggers(QAbstractItemView::EditKeyPressed);
   list_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   list_->setToolTip(tr("Double click or Enter opens; F2 renames; Del puts aside"));
+  // What can be done with the chosen take stands in its menu too, in words.
+  list_->setContextMenuPolicy(Qt::ActionsContextMenu);
   auto* buttons = new QHBoxLayout;
   buttons->setSpacing(4);
   const auto button = [&](const char* icon, const QString& text, auto does) {
+    auto* action = new QAction(theme::icon(icon), text, list_);
+    connect(action, &QAction::triggered, this, does);
+    list_->addAction(action);
     auto* made = new QToolButton;
-    made->setIcon(theme::icon(icon));
-    made->setToolTip(text);
+    made->setDefaultAction(action);
+    made->setToolButtonStyle(Qt::ToolButtonIconOnly);
     made->setAccessibleName(text);
-    connect(made, &QToolButton::clicked, this, does);
     buttons->addWidget(made);
   };
   button("folder-open", tr("Open the chosen take"), [this] { emit open_asked(current_file()); });

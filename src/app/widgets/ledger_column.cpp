@@ -1,10 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "widgets/ledger_column.h"
 
+#include <QApplication>
+#include <QClipboard>
 #include <QEvent>
 #include <QHBoxLayout>
+#include <QKeyEvent>
 #include <QLabel>
 #include <QListWidget>
+#include <QMenu>
 #include <QToolButton>
 #include <QVBoxLayout>
 
@@ -72,10 +76,14 @@ LedgerColumn::LedgerColumn(QWidget* parent)
   list_->setIconSize({14, 14});
   list_->setMouseTracking(true);
   list_->viewport()->installEventFilter(this);
+  list_->installEventFilter(this);
+  list_->setContextMenuPolicy(Qt::CustomContextMenu);
+  connect(list_, &QWidget::customContextMenuRequested, this, &LedgerColumn::show_menu);
   list_->setToolTip(
       tr("What the solver did in this tick, in order. A cross marks what was tried and refused. Point at a "
          "line to "
-         "see it in the view; a click in the view finds the line."));
+         "see it in the view; a click in the view finds the line. Ctrl+C copies the chosen line, or all of "
+         "them."));
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 8, 6, 6);
   column->setSpacing(3);
@@ -184,8 +192,30 @@ void LedgerColumn::changeEvent(QEvent* event) {
   }
 }
 
+// The chosen line, or where there is none all of the tick, with what it is of.
+QString LedgerColumn::text_to_copy(bool all) const {
+  const QListWidgetItem* line = list_->currentItem();
+  if (!all && line != nullptr && !line->text().isEmpty()) return line->text();
+  return QStringList({heading() + ": " + summary_->text(), sentences().join("\n")}).join("\n");
+}
+
+void LedgerColumn::show_menu(const QPoint& at) {
+  QMenu menu;
+  const auto offer = [&](const QString& text, bool all) {
+    connect(menu.addAction(text), &QAction::triggered, this,
+            [this, all] { QApplication::clipboard()->setText(text_to_copy(all)); });
+  };
+  if (chosen()) offer(tr("Copy this sentence"), false);
+  offer(tr("Copy all of this tick"), true);
+  menu.exec(list_->viewport()->mapToGlobal(at));
+}
+
 bool LedgerColumn::eventFilter(QObject* watched, QEvent* event) {
-  if (event->type() == QEvent::Leave) emit pointed_at(chosen());
+  if (event->type() == QEvent::Leave && watched != list_) emit pointed_at(chosen());
+  if (event->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(event)->matches(QKeySequence::Copy)) {
+    QApplication::clipboard()->setText(text_to_copy(false));
+    return true;
+  }
   return QWidget::eventFilter(watched, event);
 }
 

@@ -48,6 +48,8 @@ class LedgerColumn : public QWidget {
 
  private:
   void show_velocity(const QString& text);
+  QString text_to_copy(bool all) const;
+  void show_menu(const QPoint& at);
   QWidget* make_piece_bar();
 
   QLabel *heading_, *summary_, *piece_;

@@ -69,7 +69,7 @@ Result<Profile> with_value(const Profile& profile, const std::string& assignment
     Json value = Json::parse(text, nullptr, false);
     if (value.is_discarded()) value = text;
     Profile changed = profile;
-    if (!read_value(JsonCursor(value, pointer_of(path)), path, changed))
+    if (!read_value(JsonCursor(value, pointer_of(path)), present_path(path), changed))
       return with_value_of_document(profile, path, value);
     must_fit_together(changed);
     return changed;

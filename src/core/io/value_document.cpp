@@ -3,6 +3,8 @@
 
 #include <fmt/format.h>
 
+#include <cmath>
+
 #include "io/exact_degrees.h"
 
 namespace lagniappe {
@@ -35,8 +37,9 @@ int read_choice(const JsonCursor& cursor, const ProfileChoice& field) {
 }
 
 Json number_json(const ProfileField& field, const Values& values) {
+  constexpr double kMostWhole = 1e9;
   const double value = field.get(values);
-  if (field.unit == Unit::Count) return static_cast<int>(value);
+  if (field.unit == Unit::Count && std::abs(value) <= kMostWhole) return static_cast<int>(value);
   return field.is_angle() ? exact_degrees(value) : value;
 }
 
