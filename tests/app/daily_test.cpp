@@ -17,6 +17,7 @@
 #include "viewport/overlay_lines.h"
 #include "widgets/command_search.h"
 #include "widgets/ledger_column.h"
+#include "widgets/shortcut_sheet.h"
 
 using namespace lagniappe;
 using namespace lagniappe::app;
@@ -436,4 +437,16 @@ TEST_CASE_METHOD(DailyFixture, "Poses and a picture of the view are written; whe
   trigger(Act::ExportPoses);
   CHECK(window.messages().text().contains("It was not written"));
   CHECK(window.messages().text().contains("/proc/nowhere"));
+}
+
+TEST_CASE_METHOD(DailyFixture, "Who closes the sheet of keys goes on where they were") {
+  view.setFocus();
+  trigger(Act::Keys);
+  auto* sheet = window.findChild<ShortcutSheet*>();
+  REQUIRE(wait_for([&] { return sheet->isVisible() && sheet->hasFocus(); }));
+  QTest::keyClick(sheet, Qt::Key_Escape);
+  CHECK_FALSE(sheet->isVisible());
+  CHECK(view.hasFocus());
+  QTest::keyClick(window.focusWidget(), Qt::Key_Return);
+  CHECK(view.driving());
 }

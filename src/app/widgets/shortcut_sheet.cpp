@@ -13,7 +13,7 @@
 namespace lagniappe::app {
 namespace {
 
-constexpr int kMostLines = 41;  // Of a column.
+constexpr int kMostLines = 43;  // Of a column.
 
 // Rows of one column: a heading, or a key and what it does.
 class Column {
@@ -50,9 +50,9 @@ ShortcutSheet::ShortcutSheet(const QList<QAction*>& actions, QWidget* parent)
   whole->setContentsMargins(0, 0, 0, 0);
   whole->addWidget(area);
   auto* grid = new QGridLayout(content_);
-  grid->setContentsMargins(22, 12, 22, 12);
+  grid->setContentsMargins(22, 8, 22, 8);
   grid->setHorizontalSpacing(12);
-  grid->setVerticalSpacing(1);
+  grid->setVerticalSpacing(0);
   for (const int gap : {2, 5}) grid->setColumnMinimumWidth(gap, 18);
   auto* title = new QLabel(tr("Keys"));
   title->setObjectName("sheetTitle");
@@ -104,9 +104,17 @@ void ShortcutSheet::toggle() {
   constexpr QSize kFrame(16, 4);  // And the bar with which it is scrolled.
   resize((content_->sizeHint() + kFrame).boundedTo(parentWidget()->size()));
   move((parentWidget()->width() - width()) / 2, std::max(0, (parentWidget()->height() - height()) / 2));
+  before_ = window()->focusWidget();
   show();
   raise();
   setFocus(Qt::PopupFocusReason);
+}
+
+// Who closes it goes on where they were.
+void ShortcutSheet::hideEvent(QHideEvent* event) {
+  QFrame::hideEvent(event);
+  if (before_ != nullptr) before_->setFocus(Qt::PopupFocusReason);
+  before_ = nullptr;
 }
 
 void ShortcutSheet::keyPressEvent(QKeyEvent* event) {

@@ -4,6 +4,7 @@
 
 #include <QFrame>
 #include <QList>
+#include <QPointer>
 
 class QAction;
 class QLabel;
@@ -20,9 +21,11 @@ class ShortcutSheet : public QFrame {
  protected:
   void keyPressEvent(QKeyEvent* event) override;
   void mousePressEvent(QMouseEvent* event) override;
+  void hideEvent(QHideEvent* event) override;
 
  private:
   QWidget* content_;
+  QPointer<QWidget> before_;  // That had the focus.
 };
 
 }  // namespace lagniappe::app
