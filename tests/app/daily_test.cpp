@@ -5,6 +5,7 @@
 #include <QLineEdit>
 #include <QListWidget>
 #include <QScrollArea>
+#include <QSplitter>
 
 #include "cards/card.h"
 #include "cards/cards_panel.h"
@@ -449,4 +450,20 @@ TEST_CASE_METHOD(DailyFixture, "Who closes the sheet of keys goes on where they 
   CHECK(view.hasFocus());
   QTest::keyClick(window.focusWidget(), Qt::Key_Return);
   CHECK(view.driving());
+}
+
+TEST_CASE_METHOD(DailyFixture, "Parts of a page stay as wide as they were made while another page is shown") {
+  auto* upper = qobject_cast<QSplitter*>(view.parentWidget());
+  REQUIRE(upper != nullptr);
+  // As it was left the last time: not what counts now.
+  const QList<int> before = upper->sizes();
+  settings.setValue("drive/upper", upper->saveState());
+  upper->setSizes({before[0] - 120, before[1] + 120});
+  const QList<int> made = upper->sizes();
+  REQUIRE(made[1] > before[1] + 60);
+  QTest::keyClick(&window, Qt::Key_2, Qt::ControlModifier);
+  REQUIRE(window.states_page().isVisible());
+  QTest::keyClick(&window, Qt::Key_1, Qt::ControlModifier);
+  REQUIRE(wait_for([&] { return view.isVisible() && view.parentWidget() == upper; }));
+  CHECK(upper->sizes() == made);
 }

@@ -134,7 +134,7 @@ void DrivePage::take_view() {
   view_->setMaximumHeight(QWIDGETSIZE_MAX);
   upper_->insertWidget(0, view_);
   upper_->setStretchFactor(0, 1);
-  upper_->restore(upper_sizes_);
+  upper_->setSizes(upper_sizes_);
   view_->show();
 }
 
