@@ -29,7 +29,7 @@ IMPLEMENTED_IN = {
     "states": ["states.h", "ledger_facts.h", "signals.h", "guard.h", "table_check.h", "step.h", "pose_feed.h"],
     "camera": ["camera.h"],
     "course": ["course.h", "piece_kinds.h"],
-    "sim": ["fixed_step_clock.h", "drive.h", "state_parts.h", "take.h", "run.h", "run_signals.h", "table_use.h", "compare.h"],
+    "sim": ["fixed_step_clock.h", "drive.h", "state_parts.h", "take.h", "run.h", "run_signals.h", "remedy.h", "table_use.h", "compare.h"],
     "io": ["files.h", "handling_files.h", "scxml.h", "lagniappe.h"],
 }
 OWNER = {name: folder for folder, names in IMPLEMENTED_IN.items() for name in names}

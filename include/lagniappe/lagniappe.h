@@ -22,6 +22,7 @@
 #include "lagniappe/pose_feed.h"
 #include "lagniappe/profile.h"
 #include "lagniappe/profile_fields.h"
+#include "lagniappe/remedy.h"
 #include "lagniappe/result.h"
 #include "lagniappe/run.h"
 #include "lagniappe/run_signals.h"

@@ -2,6 +2,7 @@
 #include "actions.h"
 
 #include <QWidget>
+#include <algorithm>
 
 #include "theme/theme.h"
 
@@ -27,7 +28,7 @@ constexpr ActRow kRows[] = {
     {Act::KeepSnapshot, "Profile", "Keep a snapshot...", "Ctrl+M", "The values as they are now, to go back to",
      "history", false},
     {Act::CompareProfiles, "Profile", "Compare profiles...", "Ctrl+J",
-     "Two of them side by side, and drive with what lies between", "columns-2", false},
+     "Two of them side by side, and drive with what lies between; again: closes that", "columns-2", false},
     {Act::ChooseReference, "Profile", "Mark differences from...", "Ctrl+Alt+R",
      "Another profile than the saved one: marks and dashed drawings are against it", "", false},
     {Act::SavedAsReference, "Profile", "Mark differences from the saved values", "Ctrl+Alt+B",
@@ -71,6 +72,10 @@ constexpr ActRow kRows[] = {
      false},
     {Act::MoreTicks, "Drive", "More ticks per second", "Ctrl+.", "The next higher tick rate of the list", "",
      false},
+    {Act::FewerFrames, "Drive", "Fewer frames per second", "Alt+,", "The next lower draw rate of the list", "",
+     false},
+    {Act::MoreFrames, "Drive", "More frames per second", "Alt+.",
+     "The next higher draw rate of the list; at last as many as the screen shows", "", false},
     {Act::TickBack, "Tape", "Tick back", ",", "The tick before", "step-back", false},
     {Act::SingleTick, "Tape", "Single tick", ".",
      "The next tick; at the end of what is being driven, one more with what is held now", "step-forward",
@@ -145,6 +150,8 @@ constexpr ActRow kRows[] = {
     {Act::SidePane, "View", "Cards, takes and ghosts", "F7", "The column on the right", "", true},
     {Act::DrivePage, "View", "Drive page", "Ctrl+1", "The view, tape, ledger and cards", "footprints", true},
     {Act::StatesPage, "View", "States page", "Ctrl+2", "The table of states as a matrix", "grid-3x3", true},
+    {Act::SettingsPage, "View", "Settings", "Ctrl+0", "Mouse, keys, drawing, theme, scale, study",
+     "sliders-horizontal", true},
     {Act::Lantern, "View", "Lantern: dark", "Ctrl+Alt+L",
      "Light on dark, or by daylight; until it is chosen, as the desktop is", "", true},
     {Act::FullScreen, "View", "Full screen", "F11", "Use the whole screen", "", true},
@@ -165,6 +172,16 @@ QList<QKeySequence> shortcuts_of(const QString& shortcut) {
   return list;
 }
 
+void put_key(QAction& action, const ActRow& row, const QString& keys) {
+  action.setShortcuts(keys.isEmpty() ? QList<QKeySequence>() : shortcuts_of(keys));
+  const QString key = action.shortcut().toString(QKeySequence::NativeText);
+  action.setToolTip(QObject::tr(row.tip) + (key.isEmpty() ? "" : "  (" + key + ")"));
+}
+
+const ActRow& row_of(Act act) {
+  return *std::find_if(std::begin(kRows), std::end(kRows), [&](const ActRow& r) { return r.act == act; });
+}
+
 }  // namespace
 
 std::span<const ActRow> act_rows() { return kRows; }
@@ -174,9 +191,7 @@ Actions::Actions(QWidget* window) {
     auto* action = new QAction(window->tr(row.text), window);
     action->setCheckable(row.checkable);
     action->setAutoRepeat(!row.checkable);  // What is held does not flicker to and fro.
-    if (*row.shortcut != '\0') action->setShortcuts(shortcuts_of(row.shortcut));
-    const QString key = action->shortcut().toString(QKeySequence::NativeText);
-    action->setToolTip(window->tr(row.tip) + (key.isEmpty() ? "" : "  (" + key + ")"));
+    put_key(*action, row, row.shortcut);
     if (*row.icon != '\0') action->setIcon(theme::icon(row.icon));
     action->setIconVisibleInMenu(false);
     action->setObjectName(row.text);
@@ -186,6 +201,20 @@ Actions::Actions(QWidget* window) {
     actions_.insert(static_cast<int>(row.act), action);
   }
 }
+
+QString Actions::set_key(Act act, const QString& keys) {
+  const QList<QKeySequence> wanted = shortcuts_of(keys);
+  for (const ActRow& row : kRows) {
+    const QList<QKeySequence> has = (*this)[row.act]->shortcuts();
+    const bool taken =
+        std::any_of(wanted.begin(), wanted.end(), [&](const auto& k) { return has.contains(k); });
+    if (row.act != act && taken) return QObject::tr(row.text);
+  }
+  put_key(*(*this)[act], row_of(act), keys);
+  return {};
+}
+
+void Actions::set_key_back(Act act) { put_key(*(*this)[act], row_of(act), row_of(act).shortcut); }
 
 QList<QAction*> Actions::in_order() const {
   QList<QAction*> list;

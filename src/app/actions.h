@@ -71,6 +71,8 @@ enum class Act {
   Slower,
   FewerTicks,
   MoreTicks,
+  FewerFrames,
+  MoreFrames,
   Faster,
   ToStart,
   FirstPerson,
@@ -87,6 +89,7 @@ enum class Act {
   SidePane,
   DrivePage,
   StatesPage,
+  SettingsPage,
   FullScreen,
   Search,
   Keys,
@@ -107,6 +110,13 @@ class Actions {
   explicit Actions(QWidget* window);
   QAction* operator[](Act act) const { return actions_.value(static_cast<int>(act)); }
   QList<QAction*> in_order() const;
+
+  // As it is shown; empty if there is none.
+  QString key_text(Act act) const { return (*this)[act]->shortcut().toString(QKeySequence::NativeText); }
+  // Another key than the table's. Returns the name of the action that has it already, or nothing; then nothing
+  // changes.
+  QString set_key(Act act, const QString& keys);
+  void set_key_back(Act act);
 
  private:
   QHash<int, QAction*> actions_;

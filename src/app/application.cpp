@@ -39,23 +39,28 @@ void write_numbers_with_points() {
 
 }  // namespace
 
-void choose_display() {
+void choose_display(double scale) {
   // Looking round with the mouse puts the pointer back to the middle, which Wayland lets no program do; its X
   // server does it for us. Who sets QT_QPA_PLATFORM decides otherwise, and looks round as far as the screen
   // goes.
   const auto is_set = [](const char* name) { return !qEnvironmentVariableIsEmpty(name); };
   if (is_set("WAYLAND_DISPLAY") && is_set("DISPLAY") && !is_set("QT_QPA_PLATFORM"))
     qputenv("QT_QPA_PLATFORM", "xcb");
+  if (scale > 0.0 && !is_set("QT_SCALE_FACTOR")) qputenv("QT_SCALE_FACTOR", QByteArray::number(scale));
   choose_opengl();
 }
 
 bool desktop_is_dark() {
-  const QPalette palette = QGuiApplication::palette();
-  return palette.color(QPalette::Window).lightness() < palette.color(QPalette::WindowText).lightness();
+  static const bool dark = [] {
+    const QPalette palette = QGuiApplication::palette();
+    return palette.color(QPalette::Window).lightness() < palette.color(QPalette::WindowText).lightness();
+  }();
+  return dark;
 }
 
 void begin_application(QApplication& application, bool lantern) {
   write_numbers_with_points();
+  (void)desktop_is_dark();
   theme::apply(application, lantern ? theme::Light::Lantern : theme::Light::Daylight);
   new KeyRule(&application);
   new WheelRule(&application);

@@ -12,7 +12,7 @@
 #include "lagniappe/files.h"
 #include "main_window.h"
 #include "session/clean_end.h"
-#include "theme/theme.h"
+#include "session/preferences.h"
 #include "viewport/view_widget.h"
 
 namespace {
@@ -130,14 +130,15 @@ void begin_example(MainWindow& window, const QString& folder, const QElapsedTime
 int main(int argc, char** argv) {
   QElapsedTimer since_start;
   since_start.start();
-  choose_display();
+  QCoreApplication::setOrganizationName("Lagniappe");
+  QCoreApplication::setApplicationName("lagniappe");
+  QSettings settings;
+  choose_display(Preferences(settings).number(Pref::Scale));
   QApplication application(argc, argv);
-  QApplication::setOrganizationName("Lagniappe");
-  QApplication::setApplicationName("lagniappe");
   QApplication::setApplicationVersion(LAGNIAPPE_VERSION);
   QApplication::setDesktopFileName("lagniappe");
-  QSettings settings;
-  begin_application(application, settings.value(theme::kLanternKey, desktop_is_dark()).toBool());
+  const double light = Preferences(settings).number(Pref::Light);
+  begin_application(application, light < 0.0 ? desktop_is_dark() : light > 0.0);
   const Arguments arguments = parse(application);
   MainWindow window(settings, real_doors());
   if (!arguments.example_folder.isEmpty()) window.resize(1280, 800);

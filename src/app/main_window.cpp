@@ -1,23 +1,23 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "main_window.h"
 
+#include <QCloseEvent>
 #include <QDateTime>
-#include <QDragEnterEvent>
 #include <QFileInfo>
 #include <QHBoxLayout>
 #include <QMenu>
-#include <QMimeData>
 #include <QSettings>
 #include <QStackedWidget>
-#include <QStandardPaths>
 
 #include "application.h"
 #include "closing.h"
 #include "keys/places.h"
 #include "pages/drive_page.h"
+#include "pages/follow_preferences.h"
 #include "pages/rail.h"
 #include "pages/recovery.h"
 #include "pages/search_entries.h"
+#include "pages/settings_page.h"
 #include "pages/states_page.h"
 #include "pages/transport.h"
 #include "pages/view_actions.h"
@@ -31,26 +31,23 @@
 namespace lagniappe::app {
 namespace {
 
-const char *const kStudyKey = "study", *const kGeometryKey = "window";
+const char* const kGeometryKey = "window";
 const char* const kOfValues = "values";  // What a message is about.
-
-QString study_folder(const QSettings& settings) {
-  const QString home = QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + "/study";
-  return settings.value(kStudyKey, home).toString();
-}
 
 }  // namespace
 
 MainWindow::MainWindow(QSettings& settings, Doors doors)
     : settings_(settings),
+      preferences_(settings),
       doors_(std::move(doors)),
-      desk_(session_, undo_, study_folder(settings)),
-      handling_(desk_, session_, undo_, study_folder(settings)),
+      desk_(session_, undo_, preferences_.text(Pref::Study)),
+      handling_(desk_, session_, undo_, desk_.study().folder()),
       states_(handling_, desk_, session_),
       opener_(session_, handling_, settings, this),
       actions_(this),
       page_(new DrivePage(session_, heart_, desk_, handling_, states_, actions_, settings)),
       states_page_(new StatesPage(states_, handling_, session_, settings)),
+      settings_page_(new SettingsPage(preferences_, actions_, page_->view().drive_keys(), doors_)),
       messages_(nullptr),
       busy_(nullptr),
       keys_(nullptr),
@@ -61,7 +58,7 @@ MainWindow::MainWindow(QSettings& settings, Doors doors)
   session_.set_attended(false);
   setWindowTitle("Lagniappe");
   setWindowIcon(QIcon(":/lagniappe.svg"));
-  setAcceptDrops(true);
+  accept_files(*this, [this](const QString& path) { open(path); });
   resize(1280, 800);
   restoreGeometry(settings_.value(kGeometryKey).toByteArray());
   fit_screen(*this);
@@ -69,7 +66,7 @@ MainWindow::MainWindow(QSettings& settings, Doors doors)
   setCentralWidget(central);
   busy_ = new MessageBar(central);
   recovery_ = new Recovery(desk_, handling_, opener_, *messages_, this);
-  keys_ = new ShortcutSheet(actions_.in_order(), central);
+  keys_ = new ShortcutSheet(view().drive_keys(), actions_.in_order(), central);
   search_ = new CommandSearch([this] { return search_entries(); }, central);
   connect_actions();
   connect_opener();
@@ -127,19 +124,27 @@ void MainWindow::connect_actions() {
   does_on(Act::About, [this] { show_about(this); });
   connect(actions_[Act::FullScreen], &QAction::toggled, this,
           [this](bool full) { full ? showFullScreen() : showNormal(); });
-  connect_view_actions(actions_, session_, *page_, settings_);
+  connect_view_actions(actions_, session_, *page_, preferences_);
+  follow_preferences(preferences_, actions_, heart_, handling_, *page_);
+  restore_keys(preferences_, actions_, view().drive_keys());
+  take_keys();
   connect_undo(actions_, undo_, *this);
 }
 
 // The one list of them, in the order of the work.
-std::vector<Page*> MainWindow::all_pages() const { return {page_, states_page_}; }
+std::vector<Page*> MainWindow::all_pages() const { return {page_, states_page_, settings_page_}; }
 
 void MainWindow::show_page(Page& page) {
-  view().set_driving(false);
+  const ViewWidget::Moved meanwhile(view());
   if (Page* before = shown_page(); before != nullptr && before != &page) before->go_down();
   pages_->setCurrentWidget(&page);
   page.come_up(view());
   for (Page* each : all_pages()) actions_[each->act()]->setChecked(each == &page);
+}
+
+void MainWindow::show_state(StateId state) {
+  show_page(*states_page_);
+  states_page_->show_state(state);
 }
 
 Page* MainWindow::shown_page() const { return static_cast<Page*>(pages_->currentWidget()); }
@@ -148,6 +153,8 @@ void MainWindow::connect_pages() {
   for (Page* page : all_pages())
     connect(actions_[page->act()], &QAction::triggered, this, [this, page] { show_page(*page); });
   connect(states_actions_, &StatesActions::problem, this, &MainWindow::show_problem);
+  connect(settings_page_, &SettingsPage::problem, this, &MainWindow::show_problem);
+  connect(settings_page_, &SettingsPage::keys_changed, this, &MainWindow::take_keys);
   connect(states_actions_, &StatesActions::page_asked, this, [this] {
     if (shown_page() != states_page_) show_page(*states_page_);
   });
@@ -192,6 +199,10 @@ void MainWindow::connect_page() {
           [this](double factor) { factor > 0.0 ? handling_.feel(factor) : handling_.stop_feeling(); });
   connect(&page_->transport(), &Transport::problem, this, &MainWindow::show_problem);
   connect(page_, &DrivePage::open_asked, this, &MainWindow::open);
+  connect(page_, &DrivePage::refusal_told, this, [this](const QString& sentence, std::optional<StateId> state) {
+    if (state) show_state(*state);
+    busy_->show_note(sentence, view());
+  });
   connect(page_, &DrivePage::overlay_asked, this, [this](const QString& path) {
     if (!path.isEmpty()) opener_.pin_take(path);
   });
@@ -240,6 +251,11 @@ void MainWindow::connect_opener() {
 
 void MainWindow::open(const QString& path) { opener_.open(path); }
 
+void MainWindow::take_keys() {
+  show_keys(actions_, *page_);
+  strip_->show_driving(view().driving());
+}
+
 void MainWindow::clear_messages() {
   messages_->hide();
   busy_->hide();
@@ -258,20 +274,10 @@ void MainWindow::show_take(const std::shared_ptr<Recording>& recording, const QS
   if (recording->file.isEmpty()) recovery_->keep(*recording, path);
   desk_.show_recording(*recording);
   if (other_place) show_other_place();
-  show_verdict(recording->take, verdict);
+  page_->set_remark(opener_.remark_on(recording->take, verdict), actions_.key_text(Act::TakeOver));
   clear_messages();
   show_enabled();
   view().setFocus(Qt::OtherFocusReason);
-}
-
-// What differs between a take and what is open is told without opening any file that the take names.
-void MainWindow::show_verdict(const Take& take, const QString& verdict) {
-  QStringList remark = {verdict};
-  const auto& opened = opener_.opened_place();
-  if (opened && opened->path == take.course_file && opened->identity != take.course_identity)
-    remark.append(
-        tr("%1 is another course today").arg(QFileInfo(QString::fromStdString(take.course_file)).fileName()));
-  page_->set_remark(remark.join("; "), actions_[Act::TakeOver]->shortcut().toString(QKeySequence::NativeText));
 }
 
 void MainWindow::take_place(const std::shared_ptr<const Place>& place) {
@@ -305,13 +311,10 @@ void MainWindow::take_changed(const std::shared_ptr<const Place>& place) {
 std::vector<SearchEntry> MainWindow::search_entries() {
   std::vector<SearchEntry> entries;
   for (QAction* action : actions_.in_order()) entries.push_back(entry_of(*action));
-  add_named({session_, desk_, states_, *page_, [this] { show_page(*page_); },
-             [this](std::size_t state) {
-               show_page(*states_page_);
-               states_page_->show_state(StateId(state));
-             },
-             [this](const QString& file) { open(file); }},
-            entries);
+  add_named(
+      {session_, desk_, states_, *page_, [this] { show_page(*page_); },
+       [this](std::size_t state) { show_state(StateId(state)); }, [this](const QString& file) { open(file); }},
+      entries);
   return entries;
 }
 
@@ -334,17 +337,6 @@ void MainWindow::show_enabled() {
   for (const Act act : {Act::Drive, Act::DriveWatched}) actions_[act]->setEnabled(place && !driving);
   for (const Act act : {Act::Pause, Act::SingleTick, Act::ToStart}) actions_[act]->setEnabled(place);
   strip_->show_driving(driving);
-}
-
-void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
-  if (event->mimeData()->hasUrls() && event->mimeData()->urls().size() == 1) event->acceptProposedAction();
-}
-
-void MainWindow::dropEvent(QDropEvent* event) {
-  const QString path = event->mimeData()->urls().value(0).toLocalFile();
-  if (path.isEmpty()) return;
-  event->acceptProposedAction();
-  open(path);
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {
@@ -388,10 +380,13 @@ void MainWindow::keyPressEvent(QKeyEvent* event) {
 
 void MainWindow::changeEvent(QEvent* event) {
   QMainWindow::changeEvent(event);
-  if (page_ != nullptr && event->type() == QEvent::ActivationChange && !isActiveWindow()) {
-    session_.release_all();
-    view().set_driving(false);
-  }
+  const bool left = (event->type() == QEvent::ActivationChange && !isActiveWindow()) ||
+                    (event->type() == QEvent::WindowStateChange && isMinimized());
+  if (page_ == nullptr || !left) return;
+  session_.release_all();
+  // Time waits for who was called away.
+  if (view().driving()) actions_[Act::Pause]->setChecked(true);
+  view().leave_driving();
 }
 
 }  // namespace lagniappe::app

@@ -10,6 +10,7 @@
 #include "pages/profile_actions.h"
 #include "pages/states_actions.h"
 #include "session/heart.h"
+#include "session/preferences.h"
 
 class QMenu;
 class QSettings;
@@ -23,6 +24,7 @@ class DrivePage;
 class MessageBar;
 class Page;
 class Recovery;
+class SettingsPage;
 class ShortcutSheet;
 class StatesPage;
 class TopStrip;
@@ -41,6 +43,7 @@ class MainWindow : public QMainWindow {
   void end_by_signal();
 
   DriveSession& session() { return session_; }
+  Preferences& preferences() { return preferences_; }
   Heart& heart() { return heart_; }
   Undo& undo() { return undo_; }
   TakeDesk& desk() { return desk_; }
@@ -55,8 +58,6 @@ class MainWindow : public QMainWindow {
   StatesPage& states_page() { return *states_page_; }
 
  protected:
-  void dragEnterEvent(QDragEnterEvent* event) override;
-  void dropEvent(QDropEvent* event) override;
   void changeEvent(QEvent* event) override;
   void closeEvent(QCloseEvent* event) override;
   void keyPressEvent(QKeyEvent* event) override;
@@ -67,6 +68,7 @@ class MainWindow : public QMainWindow {
   std::vector<Page*> all_pages() const;
   Page* shown_page() const;
   void show_page(Page& page);
+  void show_state(StateId state);
   void connect_pages();
   void connect_actions();
   void connect_desks();
@@ -75,15 +77,16 @@ class MainWindow : public QMainWindow {
   void show_problem(const QString& title, const QString& sentence);
   void show_take(const std::shared_ptr<Recording>& recording, const QString& verdict, const QString& path);
   void show_other_place();
-  void show_verdict(const Take& take, const QString& verdict);
   void take_changed(const std::shared_ptr<const Place>& place);
   std::vector<SearchEntry> search_entries();
   void take_place(const std::shared_ptr<const Place>& place);
   void ask_and_open(const QString& title, const FileKind& kind);
   void show_enabled();
   void clear_messages();
+  void take_keys();
 
   QSettings& settings_;
+  Preferences preferences_;
   Doors doors_;
   DriveSession session_;
   Heart heart_{[this](double seconds) { session_.advance(seconds); }};
@@ -95,6 +98,7 @@ class MainWindow : public QMainWindow {
   Actions actions_;
   DrivePage* page_;
   StatesPage* states_page_;
+  SettingsPage* settings_page_;
   QStackedWidget* pages_ = nullptr;
   MessageBar *messages_, *busy_;
   ShortcutSheet* keys_;

@@ -110,7 +110,9 @@ void TopStrip::show_figures(const QString& text) {
   if (text != figures_->text()) figures_->setText(text);
 }
 
-void TopStrip::show_driving(bool driving) { drive_->setText(driving ? tr("Esc leaves") : tr("Drive  Enter")); }
+void TopStrip::show_driving(bool driving) {
+  drive_->setText(driving ? tr("Esc leaves") : tr("Drive  %1").arg(actions_.key_text(Act::Drive)));
+}
 
 void TopStrip::resizeEvent(QResizeEvent* event) {
   QWidget::resizeEvent(event);

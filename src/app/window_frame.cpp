@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "window_frame.h"
 
+#include <QDropEvent>
 #include <QMessageBox>
+#include <QMimeData>
 #include <QScreen>
 #include <algorithm>
 
@@ -10,7 +12,34 @@ namespace {
 
 constexpr QSize kFrame(2, 34);  // Of a window that is not maximised, with its title: about what desktops draw.
 
+class FileDrops : public QObject {
+ public:
+  FileDrops(QWidget& window, std::function<void(const QString&)> open)
+      : QObject(&window), open_(std::move(open)) {
+    window.setAcceptDrops(true);
+    window.installEventFilter(this);
+  }
+  bool eventFilter(QObject* watched, QEvent* event) override {
+    if (event->type() != QEvent::DragEnter && event->type() != QEvent::Drop)
+      return QObject::eventFilter(watched, event);
+    auto* drop = static_cast<QDropEvent*>(event);
+    const QList<QUrl> urls = drop->mimeData()->urls();
+    const QString path = urls.size() == 1 ? urls.first().toLocalFile() : QString();
+    if (path.isEmpty()) return true;
+    drop->acceptProposedAction();
+    if (event->type() == QEvent::Drop) open_(path);
+    return true;
+  }
+
+ private:
+  std::function<void(const QString&)> open_;
+};
+
 }  // namespace
+
+void accept_files(QWidget& window, std::function<void(const QString&)> open) {
+  new FileDrops(window, std::move(open));
+}
 
 void fit_screen(QWidget& window) {
   const QScreen* screen = window.screen();

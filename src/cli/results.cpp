@@ -3,6 +3,7 @@
 
 #include <fmt/format.h>
 
+#include "lagniappe/remedy.h"
 #include "lagniappe/states.h"
 
 namespace lagniappe::cli {
@@ -59,13 +60,17 @@ void print_findings(const Run& run, const Take& take, const World& world) {
 void print_tick(const Run& run, const Take& take, const World& world, std::size_t tick) {
   const CharacterState &before = run.state(tick - 1), &after = run.state(tick);
   const auto underfoot = world.piece_name(after.ground.piece);
-  fmt::print("tick {}, {:.4f} s to {:.4f} s: {}, foot at {:.3f} {:.3f} {:.3f} m, {:.2f} m/s{}\n", after.tick,
-             before.time, after.time, name_of(after.state, take.profile), after.foot_C.x, after.foot_C.y,
-             after.foot_C.z, length(after.velocity_C),
-             underfoot.empty() ? "" : fmt::format(", on \u201c{}\u201d", underfoot));
+  fmt::print("tick {}, {:.4f} s to {:.4f} s: {}, foot at {:.3f} {:.3f} {:.3f} m, {:.2f} m/s in the course{}\n",
+             after.tick, before.time - take.start.time, after.time - take.start.time,
+             name_of(after.state, take.profile), after.foot_C.x, after.foot_C.y, after.foot_C.z,
+             length(after.velocity_C), underfoot.empty() ? "" : fmt::format(", on \u201c{}\u201d", underfoot));
   const Ledger ledger = ledger_of(run, take, world, tick);
-  for (const LedgerEntry& entry : ledger.entries)
+  for (const LedgerEntry& entry : ledger.entries) {
     fmt::print("  {} {}\n", is_refusal(entry) ? '!' : '-', to_sentence(entry, world));
+    const auto remedy =
+        remedy_of(entry, before, take.inputs[tick - 1], take.profile, world, 1.0 / run.tick_rate());
+    if (remedy) fmt::print("    {}: {}\n", remedy->path, to_sentence(*remedy));
+  }
   fmt::print("  = {}\n", velocity_sentence(before.velocity_C, after.velocity_C, ledger));
 }
 

@@ -13,7 +13,7 @@
 
 #include "cards/card.h"
 #include "cards/cards_panel.h"
-#include "cards/compare_window.h"
+#include "cards/compare_pane.h"
 #include "cards/drawing_view.h"
 #include "cards/scale_strip.h"
 #include "cards/value_field.h"
@@ -432,7 +432,7 @@ TEST_CASE_METHOD(HandlingFixture,
 
 TEST_CASE_METHOD(HandlingFixture, "Two profiles are compared as a table and in drawings, and driven between") {
   trigger(Act::CompareProfiles);
-  CompareWindow* compare = window.profiles().compare();
+  ComparePane* compare = window.profiles().compare();
   const Profile heron = *read_profile((kSource + "/profiles/heron.profile.json").toStdString());
   compare->add("Heron", heron);
   const Profile otter_profile = session.profile();
@@ -449,6 +449,57 @@ TEST_CASE_METHOD(HandlingFixture, "Two profiles are compared as a table and in d
   CHECK(session.profile().name == "Otter");
   slider->setValue(0);
   CHECK(differences(session.profile(), otter_profile).empty());
+}
+
+TEST_CASE_METHOD(HandlingFixture, "Comparing is beside the view, names both, and asks whether a blend is kept") {
+  const Profile before = session.profile();
+  const auto opened = [&] {
+    QTest::keyClick(&window, Qt::Key_J, Qt::ControlModifier);
+    ComparePane* compare = window.findChild<ComparePane*>();
+    REQUIRE(compare != nullptr);
+    compare->add("Heron", *read_profile((kSource + "/profiles/heron.profile.json").toStdString()));
+    return compare;
+  };
+  const auto button = [&](const char* text) {
+    for (QPushButton* b : window.findChild<ComparePane*>()->findChildren<QPushButton*>())
+      if (b->text() == text) return b;
+    return static_cast<QPushButton*>(nullptr);
+  };
+  const auto gone = [&] { return window.findChild<ComparePane*>() == nullptr; };
+  window.activateWindow();
+  ComparePane* compare = opened();
+  CHECK(compare->isVisible());
+  CHECK(view.isVisible());
+  auto* table = compare->findChild<QTableWidget*>();
+  CHECK(table->horizontalHeaderItem(1)->text() == "Otter, before blending");
+  CHECK(table->horizontalHeaderItem(2)->text() == "Heron");
+  // Nothing was blended: Esc closes it.
+  QTest::keyClick(compare, Qt::Key_Escape);
+  REQUIRE(wait_for(gone));
+  CHECK(window.undo().can_undo() == false);
+  // A blend: Esc asks, Esc goes on, and it can be put back or kept.
+  compare = opened();
+  auto* slider = compare->findChild<QSlider*>("blend");
+  slider->setFocus();
+  for (int i = 0; i < 40; ++i) QTest::keyClick(slider, Qt::Key_Right);
+  REQUIRE(session.profile().jump.height == Approx(1.2 + 0.4 * 0.7));
+  QTest::keyClick(slider, Qt::Key_Escape);
+  CHECK(button("Keep it")->isVisible());
+  QTest::keyClick(slider, Qt::Key_Escape);
+  CHECK_FALSE(button("Keep it")->isVisible());
+  CHECK_FALSE(gone());
+  QTest::keyClick(&window, Qt::Key_J, Qt::ControlModifier);  // Closes, as it opened.
+  REQUIRE(button("Put mine back")->isVisible());
+  button("Put mine back")->click();
+  REQUIRE(wait_for(gone));
+  CHECK(differences(session.profile(), before).empty());
+  compare = opened();
+  compare->findChild<QSlider*>("blend")->setValue(100);
+  QTest::keyClick(compare, Qt::Key_Escape);
+  button("Keep it")->click();
+  REQUIRE(wait_for(gone));
+  CHECK(session.profile().jump.height == 1.9);
+  CHECK(session.profile().name == "Otter");
 }
 
 TEST_CASE_METHOD(HandlingFixture,

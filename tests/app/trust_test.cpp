@@ -395,7 +395,7 @@ TEST_CASE("Work that takes long leaves the window alive, and what it returns is 
           QTest::qSleep(400);
           return 17;
         }) == 17);
-  CHECK(frames > 5);
+  CHECK(frames > 2);
   frames = 0;
   CHECK(patiently([] { return std::string("at once"); }) == "at once");
   CHECK(frames == 0);

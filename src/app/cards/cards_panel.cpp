@@ -130,7 +130,7 @@ QWidget* CardsPanel::make_head() {
   state_->setObjectName("caption");
   state_->setWordWrap(true);
   save_->setObjectName("saveProfile");
-  save_->setToolTip(tr("Write the changed values into the profile's file (Ctrl+S)"));
+  save_->setToolTip(tr("Write the changed values into the profile's file"));
   connect(save_, &QPushButton::clicked, this, &CardsPanel::save_asked);
   auto* second = new QHBoxLayout;
   second->addWidget(state_, 1);
@@ -171,6 +171,15 @@ void CardsPanel::show_value(const std::string& path) {
     // Once what was unfolded has its place.
     QTimer::singleShot(0, row, [area = area_, row] { area->ensureWidgetVisible(row); });
   }
+}
+
+void CardsPanel::say_of_value(const std::string& path, const QString& text, const QString& enough) {
+  const CardSpec* spec = card_of(path);
+  if (spec == nullptr) return;
+  for (ValueRow* row : card(spec->id)->rows()) {
+    if (row->path() == path) row->say(text, enough);
+  }
+  show_value(path);
 }
 
 Card* CardsPanel::card(const QString& id) const {

@@ -28,6 +28,8 @@ class CardsPanel : public QWidget {
   void find_value();  // Puts the keyboard into the search.
   // Unfolds the value's card and scrolls to it; the keyboard goes to its row, which has one but for curves.
   void show_value(const std::string& path);
+  // The same, with what is to be said of it beside it, see ValueRow::say().
+  void say_of_value(const std::string& path, const QString& text, const QString& enough);
   Card* card(const QString& id) const;
   void bring_up(const QString& id);  // Unfolds the card and scrolls to it.
 

@@ -10,8 +10,10 @@
 #include <QInputDialog>
 #include <QLabel>
 #include <QMenu>
+#include <QToolButton>
 #include <QToolTip>
 #include <QVBoxLayout>
+#include <utility>
 
 #include "cards/scale_strip.h"
 #include "cards/value_line.h"
@@ -116,12 +118,41 @@ void ValueRow::assign_number(double value, int gesture) {
   assign_ ? assign_(value, gesture) : assign(exact(value), gesture);
 }
 
+void ValueRow::say(const QString& text, const QString& enough) {
+  delete said_;
+  said_ = new QFrame;
+  said_->setObjectName("drift");
+  said_text_ = new QLabel(text);
+  said_text_->setWordWrap(true);
+  said_of_ = value_text(desk_.now(), path_);
+  auto* line = new QHBoxLayout(said_);
+  line->setContentsMargins(6, 3, 6, 3);
+  line->addWidget(said_text_, 1);
+  const auto button = [&](const QString& what, auto does) {
+    auto* made = new QToolButton;
+    made->setText(what);
+    connect(made, &QToolButton::clicked, this, does, Qt::QueuedConnection);
+    line->addWidget(made);
+  };
+  if (!enough.isEmpty()) button(tr("Set it"), [this, enough] { assign(enough); });
+  button(tr("Dismiss"), [this] { say_no_more(); });
+  layout()->addWidget(said_);
+}
+
+void ValueRow::say_no_more() {
+  delete std::exchange(said_, nullptr);
+  said_text_ = nullptr;
+}
+
+QString ValueRow::said() const { return said_text_ == nullptr ? QString() : said_text_->text(); }
+
 void ValueRow::lead_with(QWidget* button) {
   static_cast<QHBoxLayout*>(layout()->itemAt(0)->layout())->insertWidget(1, button);
 }
 
 void ValueRow::show_profiles(const Profile& now, const Profile& reference) {
   showing_ = true;
+  if (said_ != nullptr && value_text(now, path_) != said_of_) say_no_more();
   if (field_ != nullptr) {
     number_->show_value(field_->typed(now));
     scale_->show_values(field_->typed(now), field_->typed(reference));

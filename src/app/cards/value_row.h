@@ -27,6 +27,9 @@ class ValueRow : public QWidget {
   // Numbers go there instead of to the desk.
   void assign_by(std::function<void(double value, int gesture)> assign) { assign_ = std::move(assign); }
   void take_focus();
+  // A word about the value, and what it would have to be, until it is changed.
+  void say(const QString& text, const QString& enough);
+  QString said() const;
   void show_profiles(const Profile& now, const Profile& reference);
   bool differs() const { return differs_; }
   bool fits(const QString& search) const;
@@ -37,6 +40,7 @@ class ValueRow : public QWidget {
   bool eventFilter(QObject* watched, QEvent* event) override;
 
  private:
+  void say_no_more();
   void make_number(QHBoxLayout* line);
   void make_choice(QHBoxLayout* line);
   void show_menu(const QPoint& at);
@@ -55,6 +59,9 @@ class ValueRow : public QWidget {
   ValueField* number_ = nullptr;
   ScaleStrip* scale_ = nullptr;
   QComboBox* words_ = nullptr;
+  QWidget* said_ = nullptr;
+  QLabel* said_text_ = nullptr;
+  std::string said_of_;  // The value then.
   int gesture_ = 0;
   bool differs_ = false, showing_ = false, shown_ = false;
 };

@@ -12,6 +12,7 @@
 #include "cards/cards_panel.h"
 #include "lagniappe/profile_fields.h"
 #include "pages/kept_splitter.h"
+#include "pages/playhead_words.h"
 #include "pages/transport.h"
 #include "panels/ghosts_panel.h"
 #include "panels/parting_dialog.h"
@@ -50,7 +51,7 @@ DrivePage::DrivePage(DriveSession& session, Heart& heart, TakeDesk& desk, Handli
       view_(new ViewWidget(session, heart)),
       ledger_(new LedgerColumn),
       tape_(new Tape(session)),
-      transport_(new Transport(session, desk, actions)),
+      transport_(new Transport(session, heart, desk, actions)),
       takes_(new TakesPanel(desk, session)),
       ghosts_(new GhostsPanel(desk, session)),
       cards_(new CardsPanel(handling, session, settings)),
@@ -149,6 +150,28 @@ QWidget* DrivePage::make_side() {
   return side_;
 }
 
+void DrivePage::show_beside_view(QWidget& pane, const QString& title) {
+  for (int i = 0; i < side_->count(); ++i) {
+    auto* area = qobject_cast<QScrollArea*>(side_->widget(i));
+    if (area != nullptr && area->widget() == &pane) return side_->setCurrentIndex(i);
+  }
+  side_->show();
+  side_->setCurrentIndex(side_->addTab(scrolled(&pane), title));
+  pane.setFocus(Qt::OtherFocusReason);
+}
+
+void DrivePage::take_from_view(QWidget& pane) {
+  for (int i = 0; i < side_->count(); ++i) {
+    auto* area = qobject_cast<QScrollArea*>(side_->widget(i));
+    if (area == nullptr || area->widget() != &pane) continue;
+    side_->removeTab(i);
+    side_->setCurrentWidget(cards_);
+    area->deleteLater();
+    view_->setFocus(Qt::OtherFocusReason);
+    return;
+  }
+}
+
 void DrivePage::connect_tape() {
   connect(tape_, &Tape::selection_changed, this, &DrivePage::show_selection);
   connect(transport_, &Transport::curves_chosen, tape_, &Tape::set_curves);
@@ -163,6 +186,7 @@ void DrivePage::connect_tape() {
 
 void DrivePage::connect_ledger() {
   connect(ledger_, &LedgerColumn::pointed_at, this, &DrivePage::point_at);
+  connect(ledger_, &LedgerColumn::refusal_asked, this, &DrivePage::explain_refusal);
   connect(ledger_, &LedgerColumn::piece_asked, this, &DrivePage::go_to_touch);
   connect(ledger_, &LedgerColumn::piece_left, this, [this] { ask_about(kNoPiece); });
   connect(view_, &ViewWidget::picked, this, [this](std::optional<std::size_t> entry, PieceId piece) {
@@ -183,17 +207,30 @@ void DrivePage::refresh() {
 }
 
 void DrivePage::show_ledger() {
-  if (!session_.has_shown() || !ledger_->isVisible()) return;
-  const std::pair tick(session_.revision(), session_.playhead());
+  if (!session_.has_shown()) return;
+  const std::tuple tick(session_.revision(), session_.playhead(), session_.live());
   if (ledger_of_ == tick || (session_.live() && now() - ledger_shown_at_ < kLiveLedger)) return;
   ledger_of_ = tick;
   ledger_shown_at_ = now();
   const Run& run = session_.shown().run;
   const std::size_t at = session_.playhead();
-  ledger_->show_tick(at, run.state(at > 0 ? at - 1 : 0), run.state(at), session_.last_ledger(),
+  const Ledger ledger = session_.last_ledger();
+  view_->set_told(told_at_playhead(session_, ledger));
+  if (!ledger_->isVisible()) return;
+  ledger_->show_tick(at, double(at) / run.tick_rate(), run.state(at > 0 ? at - 1 : 0), run.state(at), ledger,
                      session_.place()->world, session_.chart().name_of(run.state(at).state));
   view_->set_highlight({std::nullopt, asked_piece_});
   if (asked_piece_ != kNoPiece) ask_about(asked_piece_);
+}
+
+void DrivePage::explain_refusal(std::size_t entry) {
+  const Ledger ledger = session_.last_ledger();
+  if (entry >= ledger.entries.size()) return;
+  const WhatIsBehind behind = behind_refusal(session_, ledger.entries[entry]);
+  if (behind.state || behind.path.empty()) return emit refusal_told(behind.sentence, behind.state);
+  side_->show();
+  side_->setCurrentWidget(cards_);
+  cards_->say_of_value(behind.path, behind.sentence, behind.enough);
 }
 
 void DrivePage::point_at(std::optional<std::size_t> entry) {

@@ -52,6 +52,9 @@ class DrivePage : public Page {
   void take_view();
   void show_pane(Act pane, bool shown);
   void find_value();  // Brings the cards up, and the keyboard into their search.
+  // A pane more in the column beside the view, which comes up; taken from there it is deleted.
+  void show_beside_view(QWidget& pane, const QString& title);
+  void take_from_view(QWidget& pane);
   void show_value(const std::string& path);
   // "Why is it here?": the ticks of this take that touched the piece.
   void ask_about(PieceId piece);
@@ -66,6 +69,8 @@ class DrivePage : public Page {
   void play_selection(bool looped);
 
  signals:
+  // What is behind a refusal, where it is no value of the profile: a state of the table, if it is one.
+  void refusal_told(const QString& sentence, std::optional<lagniappe::StateId> state);
   void open_asked(const QString& file);
   void overlay_asked(const QString& file);
 
@@ -74,6 +79,7 @@ class DrivePage : public Page {
   void connect_tape();
   void connect_ledger();
   void show_ledger();
+  void explain_refusal(std::size_t entry);
   void show_selection();
   void point_at(std::optional<std::size_t> entry);
   void go_to_touch(int direction);
@@ -99,8 +105,8 @@ class DrivePage : public Page {
   QWidget* tape_column_;
   QString remark_, take_over_key_;
   PieceId asked_piece_ = kNoPiece;
-  QList<int> upper_sizes_;                                     // As they were when the view was lent.
-  std::pair<std::uint64_t, std::size_t> ledger_of_{~0ull, 0};  // What the column shows.
+  QList<int> upper_sizes_;  // As they were when the view was lent.
+  std::tuple<std::uint64_t, std::size_t, bool> ledger_of_{~0ull, 0, false};  // What the column shows.
   double ledger_shown_at_ = -1.0;
 };
 

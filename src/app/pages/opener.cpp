@@ -136,4 +136,13 @@ void Opener::fill_recent(QMenu& menu) {
   if (recent.isEmpty()) menu.addAction(tr("Nothing opened yet"))->setEnabled(false);
 }
 
+QString Opener::remark_on(const Take& take, const QString& verdict) const {
+  const bool other = opened_place_ != nullptr && opened_place_->path == take.course_file &&
+                     opened_place_->identity != take.course_identity;
+  if (!other) return verdict;
+  const QString file = QFileInfo(QString::fromStdString(take.course_file)).fileName();
+  const QString another = tr("%1 is another course today").arg(file);
+  return verdict.isEmpty() ? another : verdict + "; " + another;
+}
+
 }  // namespace lagniappe::app

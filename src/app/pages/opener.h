@@ -30,8 +30,9 @@ class Opener : public QObject {
   void remember(const QString& path);          // Among the recent files.
   void fill_recent(QMenu& menu);
   PlaceLoader& loader() { return loader_; }
-  // The last that was opened as a course; null before.
-  const std::shared_ptr<const Place>& opened_place() const { return opened_place_; }
+  // What is to be told of a take beside its `verdict`: how it differs from what is open. No file that the take
+  // names is opened for it.
+  QString remark_on(const Take& take, const QString& verdict) const;
 
  signals:
   void place_opened(std::shared_ptr<const lagniappe::app::Place> place);

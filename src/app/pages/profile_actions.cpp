@@ -7,7 +7,7 @@
 #include <QMenu>
 
 #include "cards/cards_panel.h"
-#include "cards/compare_window.h"
+#include "cards/compare_pane.h"
 #include "lagniappe/files.h"
 #include "lagniappe/handling_files.h"
 #include "pages/drive_page.h"
@@ -16,13 +16,13 @@ namespace lagniappe::app {
 
 ProfileActions::ProfileActions(HandlingDesk& desk, DrivePage& page, const Actions& actions, Doors doors,
                                QWidget* window)
-    : QObject(window), desk_(desk), actions_(actions), doors_(std::move(doors)), window_(window) {
+    : QObject(window), desk_(desk), page_(page), actions_(actions), doors_(std::move(doors)), window_(window) {
   const auto does_on = [this](Act act, auto does) { connect(actions_[act], &QAction::triggered, this, does); };
   does_on(Act::SaveProfile, [this] { save(); });
   does_on(Act::SaveProfileAs, [this] { save_as(); });
   does_on(Act::TakeOver, [this] { desk_.take_over(); });
   does_on(Act::KeepSnapshot, [this] { keep_snapshot(); });
-  does_on(Act::CompareProfiles, [this] { compare(); });
+  does_on(Act::CompareProfiles, [this] { compare_ && compare_->isVisible() ? compare_->close_pane() : void(compare()); });
   does_on(Act::ChooseReference, [this] { choose_reference(); });
   does_on(Act::SavedAsReference, [this] { desk_.clear_reference(); });
   does_on(Act::ExportConstants, [this] { export_constants(); });
@@ -103,24 +103,26 @@ void ProfileActions::export_curve() {
         [&](bool table) { return table ? curve_csv(curve) : curve_svg(curve); });
 }
 
-CompareWindow* ProfileActions::compare() {
+ComparePane* ProfileActions::compare() {
   if (!compare_) {
-    compare_ = new CompareWindow(desk_, window_);
-    compare_->setAttribute(Qt::WA_DeleteOnClose);
+    compare_ = new ComparePane(desk_);
     // Profiles that lie beside the present one are at hand.
     const QFileInfo own(desk_.file());
     for (const QFileInfo& file : own.dir().entryInfoList({"*.profile.json"}, QDir::Files, QDir::Name)) {
       const auto profile = read_profile(file.filePath().toStdString());
       if (profile && file != own) compare_->offer(QString::fromStdString(profile->name), *profile);
     }
-    connect(compare_, &CompareWindow::open_asked, this, [this] {
-      const QString path = ask_for(doors_, compare_, tr("Open a profile to compare with"), files::kProfiles);
+    connect(compare_, &ComparePane::closed, &page_, [this] {
+      page_.take_from_view(*compare_);
+      compare_.clear();
+    });
+    connect(compare_, &ComparePane::open_asked, this, [this] {
+      const QString path = ask_for(doors_, window_, tr("Open a profile to compare with"), files::kProfiles);
       if (path.isEmpty()) return;
       if (const auto profile = read(path)) compare_->add(QString::fromStdString(profile->name), *profile);
     });
   }
-  compare_->show();
-  compare_->raise();
+  page_.show_beside_view(*compare_, tr("Compare"));
   return compare_;
 }
 

@@ -13,7 +13,7 @@ class QMenu;
 
 namespace lagniappe::app {
 
-class CompareWindow;
+class ComparePane;
 class DrivePage;
 
 class ProfileActions : public QObject {
@@ -22,7 +22,7 @@ class ProfileActions : public QObject {
   ProfileActions(HandlingDesk& desk, DrivePage& page, const Actions& actions, Doors doors, QWidget* window);
 
   void open(const QString& path);
-  CompareWindow* compare();  // Opens it.
+  ComparePane* compare();  // Opens it.
   void show_enabled();
 
  signals:
@@ -44,10 +44,11 @@ class ProfileActions : public QObject {
              const std::function<std::string(bool second)>& text);
 
   HandlingDesk& desk_;
+  DrivePage& page_;
   const Actions& actions_;
   Doors doors_;
   QWidget* window_;
-  QPointer<CompareWindow> compare_;
+  QPointer<ComparePane> compare_;
 };
 
 }  // namespace lagniappe::app

@@ -1,19 +1,19 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "pages/view_actions.h"
 
-#include <QApplication>
 #include <QMenu>
-#include <QSettings>
 
 #include "pages/drive_page.h"
 #include "pages/transport.h"
+#include "session/preferences.h"
 #include "session/undo.h"
 #include "theme/theme.h"
 #include "viewport/view_widget.h"
 
 namespace lagniappe::app {
 
-void connect_view_actions(const Actions& actions, DriveSession& session, DrivePage& page, QSettings& settings) {
+void connect_view_actions(const Actions& actions, DriveSession& session, DrivePage& page,
+                          Preferences& preferences) {
   ViewWidget* view = &page.view();
   const auto does_on = [&](Act act, auto does) {
     QObject::connect(actions[act], &QAction::triggered, &page, does);
@@ -38,6 +38,8 @@ void connect_view_actions(const Actions& actions, DriveSession& session, DrivePa
   does_on(Act::Faster, [&page] { page.transport().step_time_scale(-1); });
   does_on(Act::FewerTicks, [&page] { page.transport().step_tick_rate(-1); });
   does_on(Act::MoreTicks, [&page] { page.transport().step_tick_rate(+1); });
+  does_on(Act::FewerFrames, [&page] { page.transport().step_draw_rate(-1); });
+  does_on(Act::MoreFrames, [&page] { page.transport().step_draw_rate(+1); });
   toggles(Act::Pause, false, [&session](bool paused) { session.set_paused(paused); });
   toggles(Act::FirstPerson, false, [view](bool first) { view->set_first_person(first); });
   toggles(Act::Interpolated, true,
@@ -46,10 +48,8 @@ void connect_view_actions(const Actions& actions, DriveSession& session, DrivePa
   toggles(Act::Contacts, false, [view](bool on) { view->overlays().contacts = on; });
   toggles(Act::Probe, false, [view](bool on) { view->overlays().probe = on; });
   toggles(Act::Arrows, false, [view](bool on) { view->overlays().arrows = on; });
-  toggles(Act::Lantern, theme::light() == theme::Light::Lantern, [&settings](bool on) {
-    theme::apply(*qApp, on ? theme::Light::Lantern : theme::Light::Daylight);
-    settings.setValue(theme::kLanternKey, on);
-  });
+  toggles(Act::Lantern, theme::light() == theme::Light::Lantern,
+          [&preferences](bool on) { preferences.set(Pref::Light, on ? 1 : 0); });
   toggles(Act::Grid, true, [view](bool on) { view->set_grid(on); });
   toggles(Act::Trail, true, [view](bool on) { view->trail().shown = on; });
   for (const Act pane : {Act::TapePane, Act::LedgerPane, Act::SidePane})

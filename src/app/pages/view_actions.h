@@ -5,17 +5,18 @@
 #include "actions.h"
 
 class QMenu;
-class QSettings;
 
 namespace lagniappe::app {
 
 class DrivePage;
 class DriveSession;
+class Preferences;
 class Undo;
 class ViewWidget;
 
 // All must outlive the actions.
-void connect_view_actions(const Actions& actions, DriveSession& session, DrivePage& page, QSettings& settings);
+void connect_view_actions(const Actions& actions, DriveSession& session, DrivePage& page,
+                          Preferences& preferences);
 
 // Undo and redo, which say what they would take back.
 void connect_undo(const Actions& actions, Undo& undo, QObject& owner);

@@ -16,8 +16,9 @@ namespace {
 
 void fill(LedgerColumn& column, const Recording& recording, std::size_t tick) {
   const Run& run = recording.run;
-  column.show_tick(tick, run.state(tick > 0 ? tick - 1 : 0), run.state(tick), ledger_at(recording, tick),
-                   recording.place->world, name_of(run.state(tick).state, recording.take.profile));
+  column.show_tick(tick, double(tick) / run.tick_rate(), run.state(tick > 0 ? tick - 1 : 0), run.state(tick),
+                   ledger_at(recording, tick), recording.place->world,
+                   name_of(run.state(tick).state, recording.take.profile));
 }
 
 }  // namespace

@@ -14,9 +14,8 @@
 namespace lagniappe::app {
 namespace {
 
-constexpr int kSettle = 150;               // ms until a file that changed is read: writers need a moment.
-constexpr int kKeepUnsaved = 1500;         // ms after the last change.
-constexpr qint64 kSnapshotEvery = 5 * 60;  // s.
+constexpr int kSettle = 150;        // ms until a file that changed is read: writers need a moment.
+constexpr int kKeepUnsaved = 1500;  // ms after the last change.
 constexpr std::size_t kMostSnapshots = 60;
 const char* const kTimeFormat = "yyyy-MM-dd'T'HH-mm-ss-zzz";
 
@@ -249,7 +248,7 @@ void HandlingDesk::clear_reference() {
 
 void HandlingDesk::snapshot_before_change() {
   const QDateTime now_time = QDateTime::currentDateTime();
-  const bool recent = !snapshots_.empty() && snapshots_.front().at.secsTo(now_time) < kSnapshotEvery;
+  const bool recent = !snapshots_.empty() && snapshots_.front().at.secsTo(now_time) < snapshot_every_;
   if (!recent) add_snapshot(tr("as it was at %1").arg(now_time.toString("HH:mm")), now());
 }
 

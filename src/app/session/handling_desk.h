@@ -67,6 +67,7 @@ class HandlingDesk : public ValuesDesk {
 
   // Newest first. One is kept before the first change after a while, and whenever it is asked for.
   const std::vector<Snapshot>& snapshots() const { return snapshots_; }
+  void set_snapshot_every(qint64 seconds) { snapshot_every_ = seconds; }
   void keep_snapshot(const QString& name);
   void go_back_to(std::size_t n);
 
@@ -106,6 +107,7 @@ class HandlingDesk : public ValuesDesk {
   QThreadPool writer_;     // Of one thread, so that what comes later is written later.
   bool feeling_ = false, left_unsaved_ = false, saving_ = false, differs_ = false;
   int gesture_ = 0;
+  qint64 snapshot_every_ = 5 * 60;  // s between two that are kept before a change.
 };
 
 }  // namespace lagniappe::app

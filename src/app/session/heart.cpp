@@ -15,13 +15,23 @@ constexpr int kLongestDrawing =
 
 Heart::Heart(std::function<void(double)> live, QObject* parent) : QObject(parent), live_(std::move(live)) {
   const QScreen* screen = QGuiApplication::primaryScreen();
-  shortest_ = 1.0 / std::clamp(screen != nullptr ? screen->refreshRate() : 60.0, 30.0, 240.0);
+  set_screen_rate(screen != nullptr ? screen->refreshRate() : 60.0);
   elapsed_.start();
   now_ = [this] { return double(elapsed_.nsecsElapsed()) * 1e-9; };
   timer_.setTimerType(Qt::PreciseTimer);
   timer_.setSingleShot(true);
   connect(&timer_, &QTimer::timeout, this, &Heart::go);
   timer_.start(0);
+}
+
+void Heart::set_screen_rate(double rate) {
+  screen_rate_ = std::clamp(rate, 30.0, 240.0);
+  set_limit(limit_);
+}
+
+void Heart::set_limit(int frames_per_second) {
+  limit_ = frames_per_second;
+  shortest_ = 1.0 / (limit_ > 0 ? std::min(double(limit_), screen_rate_) : screen_rate_);
 }
 
 int Heart::until_next() const { return std::max(0, int(1000.0 * (last_ + shortest_ - now_()))); }

@@ -22,6 +22,11 @@ class Heart : public QObject {
   // What has passed since the last beat, as while a course was loaded, is no time of the run.
   void leave_out() { last_ = -1.0; }
 
+  // No more than so many beats a second, and no more than the screen shows; 0: as the screen.
+  void set_limit(int frames_per_second);
+  int limit() const { return limit_; }
+  void set_screen_rate(double rate);  // Of the screen that the window is on, in Hz.
+
   // While somebody draws, the next beat waits for what was drawn, but not for ever.
   void set_drawn(bool drawn) { drawn_ = drawn; }
   void shown();
@@ -37,7 +42,8 @@ class Heart : public QObject {
   QElapsedTimer elapsed_;
   std::function<void(double)> live_;
   std::function<double()> now_;
-  double shortest_, last_ = -1.0;
+  double screen_rate_, shortest_, last_ = -1.0;
+  int limit_ = 0;
   bool drawn_ = false;
 };
 

@@ -247,6 +247,17 @@ void StatesDesk::cancel_check() {
   if (job_.give_up()) emit checked();
 }
 
+QString StatesDesk::failure_of(const QString& script) const {
+  const Recording* read = subject();
+  if (read == nullptr) return {};
+  for (const Finding& f : read->run.findings()) {
+    const QString note = QString::fromStdString(f.note);
+    if (f.kind != Finding::Kind::ScriptFailed || !note.startsWith(script + ":")) continue;
+    return tr("Failed at %1, line %2").arg(time_text(f.first), note.mid(script.size() + 1));
+  }
+  return {};
+}
+
 std::vector<TableFinding> StatesDesk::findings() const {
   std::vector<TableFinding> all = check_table(chart());
   if (use_ == nullptr) return all;

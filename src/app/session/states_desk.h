@@ -74,6 +74,9 @@ class StatesDesk : public QObject {
   bool checking() const { return job_.busy(); }
   // What the table is remarked on: as it stands, and by the last check of it.
   std::vector<TableFinding> findings() const;
+  // When and how a script failed in what is counted, told for people; empty if it did not. `script`: as
+  // failures name it, "Walk to Glide, on the way".
+  QString failure_of(const QString& script) const;
   const TableUse* use() const { return use_.get(); }  // Of the last check; null where the table changed since.
 
  signals:

@@ -98,6 +98,9 @@ StatePane::StatePane(StatesDesk& desk, HandlingDesk& handling, DriveSession& ses
   column->addWidget(area);
   connect_fields();
   connect(&desk_, &StatesDesk::table_changed, this, &StatePane::show_spec);
+  connect(&desk_, &StatesDesk::firings_changed, this, [this] {
+    if (isVisible() && !enter_->hasFocus() && !exit_->hasFocus() && !script_->hasFocus()) show_fault(failure());
+  });
   show_spec();
 }
 
@@ -229,15 +232,31 @@ void StatePane::connect_fields() {
                    gesture_);
     });
     connect(editor, &LuaEditor::fault_changed, this, [this, editor, what] {
-      fault_->setText(editor->fault().isEmpty()
-                          ? QString()
-                          : tr("%1: %2. The one before goes on.").arg(what, editor->fault()));
-      fault_->setVisible(!fault_->text().isEmpty());
+      show_fault(editor->fault().isEmpty() ? failure()
+                                           : tr("%1: %2. The one before goes on.").arg(what, editor->fault()));
     });
   };
   lua_field(enter_, tr("action on entering"), &StateSpec::on_entry);
   lua_field(exit_, tr("action on leaving"), &StateSpec::on_exit);
   lua_field(script_, tr("script"), &StateSpec::script);
+}
+
+void StatePane::show_fault(const QString& text) {
+  fault_->setText(text);
+  fault_->setVisible(!text.isEmpty());
+}
+
+// What went wrong while driving is told where it is written.
+QString StatePane::failure() const {
+  const QString name = qt(spec().name);
+  const std::pair<QString, QString> scripts[] = {{tr("Action on entering"), "entering " + name},
+                                                 {tr("Action on leaving"), "leaving " + name},
+                                                 {tr("Script"), name}};
+  for (const auto& [what, script] : scripts) {
+    const QString failed = desk_.failure_of(script);
+    if (!failed.isEmpty()) return what + ": " + failed;
+  }
+  return {};
 }
 
 // The cards of Drive, without those whose values no state may have of its own.
@@ -324,7 +343,7 @@ void StatePane::show_spec() {
           ? tr("All values are the profile's. What is changed on a card here is so in %1 only.").arg(qt(s.name))
       : s.overrides.size() == 1 ? tr("One value is its own; a card marks it.")
                                 : tr("%1 values are its own; a card marks them.").arg(s.overrides.size()));
-  fault_->setVisible(!fault_->text().isEmpty());
+  show_fault(failure());
   show_base();
   showing_ = false;
   for (Card* made_card : cards_) made_card->show_profiles();

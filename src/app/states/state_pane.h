@@ -50,6 +50,8 @@ class StatePane : public QWidget {
   void connect_fields();
   void commit_name();
   void show_spec();
+  void show_fault(const QString& text);
+  QString failure() const;
   void show_base();
   void change_state(const std::function<void(StateSpec&)>& change, const QString& what, int gesture = 0);
   const StateSpec& spec() const { return desk_.table().states[std::size_t(state())]; }

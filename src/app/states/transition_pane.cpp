@@ -247,8 +247,17 @@ void TransitionPane::show_fault() {
   const QString guard = guard_->fault(), action = action_->fault();
   fault_->setText(!guard.isEmpty()    ? tr("%1. The guard before goes on.").arg(guard.left(kLongestFault))
                   : !action.isEmpty() ? tr("Action: %1. The one before goes on.").arg(action)
-                                      : QString());
+                                      : failure());
   fault_->setVisible(!fault_->text().isEmpty());
+}
+
+// What went wrong while driving is told where it is written.
+QString TransitionPane::failure() const {
+  const auto at = row();
+  if (!at) return {};
+  const QString name = qt(transition_name(desk_.chart(), *at));
+  const QString action = desk_.failure_of(name + ", on the way"), guard = desk_.failure_of(name);
+  return !action.isEmpty() ? tr("Action: %1").arg(action) : guard;
 }
 
 void TransitionPane::show_now() {
@@ -276,6 +285,7 @@ QString TransitionPane::parts_text() const { return parts_->text(); }
 
 void TransitionPane::show_firings() {
   if (!desk_.chosen() || !isVisible()) return;
+  show_fault();
   const auto firings = desk_.chosen_firings();
   firing_row_->setVisible(desk_.subject() != nullptr);
   const QString times = firings.size() == 1 ? tr("once") : tr("%1 times").arg(firings.size());

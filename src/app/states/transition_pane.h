@@ -45,6 +45,7 @@ class TransitionPane : public QWidget {
   void show_row();
   void show_now();
   void show_fault();
+  QString failure() const;
   void show_firings();
   void change_row(const std::function<void(TransitionSpec&)>& change, const QString& what, bool typed = false);
 

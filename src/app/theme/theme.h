@@ -14,9 +14,6 @@ namespace lagniappe::app::theme {
 // The two themes; every colour of the interface is in their one table.
 enum class Light { Daylight, Lantern };
 
-// Setting: the theme is Lantern, or Daylight; without it, as the desktop is.
-inline constexpr const char* kLanternKey = "lantern";
-
 struct Colours {
   QColor paper, sheet, field, rule, ink, ink2, teal, teal_deep, gold, brick, moss, plum, sky;
   QColor chosen;                           // Ground of what is chosen in a list.

@@ -4,8 +4,8 @@
 
 #include <QString>
 #include <optional>
-#include <span>
 #include <variant>
+#include <vector>
 
 #include "keys/places.h"
 #include "session/drive_session.h"
@@ -23,13 +23,26 @@ using DriveKeyDoes = std::variant<DriveSession::Push, Action, Feel>;
 struct DriveKey {
   int key, other_key;  // Qt::Key of the place, see places.h; other_key 0 if there is none.
   DriveKeyDoes does;
-  const char* keys_text;
   const char* text;
+  QString keys_text() const;  // "W / Up".
 };
 
-std::span<const DriveKey> drive_keys();
+class DriveKeys {
+ public:
+  DriveKeys();
+  const std::vector<DriveKey>& rows() const { return rows_; }
 
-// Returns what a key does while driving, if anything: by its place on the keyboard.
-std::optional<DriveKeyDoes> drive_key(const QKeyEvent& event);
+  // Returns what a key does while driving, if anything: by its place on the keyboard.
+  std::optional<DriveKeyDoes> of(const QKeyEvent& event) const;
+
+  // Gives a row another key. Returns the text of the row that has that key already, or nothing; then nothing
+  // changes.
+  QString set(std::size_t row, int key);
+  void set_back(std::size_t row);
+  bool is_set(std::size_t row) const;
+
+ private:
+  std::vector<DriveKey> rows_;
+};
 
 }  // namespace lagniappe::app

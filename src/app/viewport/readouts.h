@@ -22,6 +22,7 @@ class Readouts {
     bool driving, has_driven, figure_shown;
     TrailLegend trail;
     bool watched;  // By the free camera.
+    bool away;     // The window was left while somebody drove.
   };
 
   // What the lines in the view stand for.
@@ -33,31 +34,56 @@ class Readouts {
   void set_legend(std::vector<LegendLine> lines) { legend_ = std::move(lines); }
   const std::vector<LegendLine>& legend() const { return legend_; }
 
+  // The keys that lines of advice name, as they are now.
+  struct HintKeys {
+    QString open = "Ctrl+O", drive = "Enter", pause = "P", back = ",", on = ".", camera = "V", all = "F1";
+  };
+  void set_hint_keys(HintKeys keys) { keys_ = std::move(keys); }
+
+  // What was found or refused in the tick under the playhead.
+  struct Told {
+    bool refused;
+    QString text;
+    bool operator==(const Told&) const = default;
+  };
+  void set_told(std::vector<Told> told) { told_ = std::move(told); }
+  const std::vector<Told>& told() const { return told_; }
+
   explicit Readouts(const DriveSession& session) : session_(session) {}
   void set_place(const Place& place);
   void paint(QPainter& painter, const Frame& frame);
 
   // The rows of the panel as they are shown: name and value.
   std::vector<std::pair<QString, QString>> rows() const;
+  // How to begin, go on, or leave.
+  QString hint(bool driving, bool has_driven, bool watched, bool away) const;
 
- private:
   struct Label {
     Vec3 at_C;
     QString text;
-    bool strong;
+    bool strong;  // A mark; else a coordinate.
   };
+  const std::vector<Label>& labels() const { return labels_; }
+
+ private:
   void add_metre_labels(const Place& place, const Vec3& from_C, const Vec3& axis, const QString& letter);
   void paint_labels(QPainter& painter) const;
   void paint_panel(QPainter& painter) const;
   void paint_hint(QPainter& painter) const;
-  QString hint() const;
-  double paint_legend(QPainter& painter) const;
+  QRectF panel_box() const;
+  QRectF hint_box(QPainter& painter) const;
+  QRectF legend_box() const;
+  std::optional<QPointF> seen_at(const Label& label) const;
+  void paint_legend(QPainter& painter) const;
+  double paint_told(QPainter& painter, double top) const;
   void paint_trail_legend(QPainter& painter, double top) const;
   bool hidden(const Vec3& at_C) const;
 
   const DriveSession& session_;
   std::vector<Label> labels_;
   std::vector<LegendLine> legend_;
+  std::vector<Told> told_;
+  HintKeys keys_;
   Frame frame_{};
 };
 

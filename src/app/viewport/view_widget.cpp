@@ -124,18 +124,32 @@ void ViewWidget::set_driving(bool driving) {
   // Left, the camera stays where it is until the free one is asked for.
   if (driving) {
     if (!watched_) camera_.mode = drive_camera_;
-    setFocus(Qt::OtherFocusReason);
-    setCursor(Qt::BlankCursor);
-    grabMouse();
-    const QPoint middle = PointerTurn::exact(mapToGlobal(rect().center()));
-    pointer_ = {};
-    pointer_.begin(middle, devicePixelRatioF());
-    send_pointer_to_middle();
+    away_ = false;
+    take_pointer();
   } else {
     releaseMouse();
     unsetCursor();
   }
   emit driving_changed(driving);
+}
+
+void ViewWidget::take_pointer() {
+  setFocus(Qt::OtherFocusReason);
+  setCursor(Qt::BlankCursor);
+  grabMouse();
+  pointer_ = {};
+  pointer_.begin(PointerTurn::exact(mapToGlobal(rect().center())), devicePixelRatioF());
+  send_pointer_to_middle();
+}
+
+void ViewWidget::end_move() {
+  moved_ = false;
+  if (driving_) take_pointer();
+}
+
+void ViewWidget::leave_driving() {
+  away_ = driving_;
+  set_driving(false);
 }
 
 // A display server that moves no pointers for programs says afterwards that it is where it was.
@@ -198,7 +212,7 @@ void ViewWidget::draw_text(QPainter& painter) {
   const bool figure = camera_.mode != CameraMode::FirstPerson;
   readouts_.paint(painter, {view_projection(drawn_eye_, drawn_field_, size(), Vec3(0.0)), drawn_eye_, size(),
                             frames_per_second_, driving_, has_driven_, figure, trail_legend(session_, trail_),
-                            camera_.mode == CameraMode::Free});
+                            camera_.mode == CameraMode::Free, away_});
 }
 
 DrawnFrame ViewWidget::drawn_frame(const Eye& eye, const QSize& pixels, bool flipped) const {
@@ -333,7 +347,7 @@ bool ViewWidget::event(QEvent* event) {
   if (event->type() == QEvent::ShortcutOverride && driving_) {
     const auto* key = static_cast<QKeyEvent*>(event);
     const bool plain = !(key->modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier));
-    if (plain && drive_key(*key)) {
+    if (plain && drive_keys_.of(*key)) {
       event->accept();
       return true;
     }
@@ -349,7 +363,7 @@ double ViewWidget::since_frame(const QKeyEvent& event) {
 
 void ViewWidget::keyPressEvent(QKeyEvent* event) {
   if (event->key() == Qt::Key_Escape && driving_) return set_driving(false);
-  const auto does = drive_key(*event);
+  const auto does = drive_keys_.of(*event);
   const bool plain = !(event->modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier));
   if (!does || !plain) return QWidget::keyPressEvent(event);
   if (!event->isAutoRepeat() && keys_down_.emplace(code_of(*event), *does).second)
@@ -366,8 +380,10 @@ void ViewWidget::keyReleaseEvent(QKeyEvent* event) {
 }
 
 void ViewWidget::focusOutEvent(QFocusEvent* event) {
-  let_all_go();
-  set_driving(false);
+  if (!moved_) {
+    let_all_go();
+    set_driving(false);
+  }
   QWidget::focusOutEvent(event);
 }
 
@@ -384,7 +400,7 @@ void ViewWidget::mouseReleaseEvent(QMouseEvent* event) {
 void ViewWidget::mouseMoveEvent(QMouseEvent* event) {
   if (driving_) {
     const QPointF moved = pointer_.seen(event->globalPosition());
-    if (!moved.isNull()) session_.turn_by(Vec2(moved.x(), moved.y()));
+    if (!moved.isNull()) session_.turn_by(Vec2(moved.x() * mouse_.x(), moved.y() * mouse_.y()));
     const QPointF from_middle = event->globalPosition() - PointerTurn::exact(mapToGlobal(rect().center()));
     if (!from_middle.isNull() && !pointer_.only_follows()) send_pointer_to_middle();
     return;
@@ -395,7 +411,7 @@ void ViewWidget::mouseMoveEvent(QMouseEvent* event) {
   begin_free();
   const QPointF moved = event->position() - drag_from_;
   drag_from_ = event->position();
-  camera_.turn_free(Vec2(moved.x() * kFreeTurn, moved.y() * kFreeTurn));
+  camera_.turn_free(Vec2(moved.x() * mouse_.x(), moved.y() * mouse_.y()) * kFreeTurn);
 }
 
 void ViewWidget::wheelEvent(QWheelEvent* event) {

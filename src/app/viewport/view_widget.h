@@ -29,8 +29,24 @@ class ViewWidget : public QWidget, private Drawable {
   // Driving captures mouse and keys until Esc, or until the window loses the focus.
   void set_driving(bool driving);
   bool driving() const { return driving_; }
+  // Another page takes the view meanwhile: a drive goes on over it.
+  class Moved {
+   public:
+    explicit Moved(ViewWidget& view) : view_(view) { view_.moved_ = true; }
+    ~Moved() { view_.end_move(); }
+    Moved(const Moved&) = delete;
+
+   private:
+    ViewWidget& view_;
+  };
+  // The window was left while somebody drove: that is over, and said until somebody drives again.
+  void leave_driving();
   // The same, with the free camera looking on from where the eye is.
   void drive_watched();
+
+  DriveKeys& drive_keys() { return drive_keys_; }
+  // How far a look goes for the hand's way, times what the profile says, and whether away is down.
+  void set_mouse(double speed, bool upside_down) { mouse_ = QPointF(speed, upside_down ? -speed : speed); }
 
   void set_first_person(bool first);
   void show_changed_place();  // The same place, built anew: camera and run go on.
@@ -47,6 +63,8 @@ class ViewWidget : public QWidget, private Drawable {
   const Camera& camera() const { return camera_; }
   double frames_per_second() const { return frames_per_second_; }
   const Readouts& readouts() const { return readouts_; }
+  void set_told(std::vector<Readouts::Told> told) { readouts_.set_told(std::move(told)); }
+  void set_hint_keys(Readouts::HintKeys keys) { readouts_.set_hint_keys(std::move(keys)); }
   void set_legend(std::vector<Readouts::LegendLine> lines) { readouts_.set_legend(std::move(lines)); }
   QImage picture() { return canvas_->picture(); }  // Of the last frame.
   // Why nothing can be drawn, or empty.
@@ -84,6 +102,8 @@ class ViewWidget : public QWidget, private Drawable {
   bool is_held(const DriveKeyDoes& does) const;
   void let_all_go();
   void send_pointer_to_middle();
+  void take_pointer();
+  void end_move();
   void begin_free();
   void move_free_camera(double seconds);
   DrawnFrame drawn_frame(const Eye& eye, const QSize& pixels, bool flipped) const;
@@ -113,10 +133,12 @@ class ViewWidget : public QWidget, private Drawable {
   std::map<std::uint32_t, DriveKeyDoes> keys_down_;  // By code_of(): what was pressed is what is let go.
   bool watched_ = false;                             // Driving begins with the free camera.
   PointerTurn pointer_;
+  DriveKeys drive_keys_;
+  QPointF mouse_{1.0, 1.0};
   QPointF drag_from_, pressed_at_;
   QString trouble_;
   bool begun_ = false, driving_ = false, grid_ = true, plain_ = false, scene_changed_ = false,
-       has_driven_ = false;
+       has_driven_ = false, moved_ = false, away_ = false;
 };
 
 }  // namespace lagniappe::app

@@ -79,11 +79,10 @@ LedgerColumn::LedgerColumn(QWidget* parent)
   list_->installEventFilter(this);
   list_->setContextMenuPolicy(Qt::CustomContextMenu);
   connect(list_, &QWidget::customContextMenuRequested, this, &LedgerColumn::show_menu);
-  list_->setToolTip(
-      tr("What the solver did in this tick, in order. A cross marks what was tried and refused. Point at a "
-         "line to "
-         "see it in the view; a click in the view finds the line. Ctrl+C copies the chosen line, or all of "
-         "them."));
+  list_->setToolTip(tr(
+      "What the solver did in this tick, in order. A cross marks what was tried and refused: a click "
+      "leads to the value that refused. Point at a line to see it in the view; a click in the view finds the "
+      "line. Ctrl+C copies the chosen line, or all of them."));
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 8, 6, 6);
   column->setSpacing(3);
@@ -95,6 +94,11 @@ LedgerColumn::LedgerColumn(QWidget* parent)
   show_nothing(tr("What the solver did in a tick, and why, is told here."));
   connect(list_, &QListWidget::itemEntered, this,
           [this](QListWidgetItem* item) { emit pointed_at(std::size_t(list_->row(item))); });
+  const auto ask = [this](const QListWidgetItem* item) {
+    if (item->data(kRefused).toBool()) emit refusal_asked(std::size_t(list_->row(item)));
+  };
+  connect(list_, &QListWidget::itemClicked, this, ask);
+  connect(list_, &QListWidget::itemActivated, this, ask);
   connect(list_, &QListWidget::currentRowChanged, this, [this](int row) {
     if (row >= 0) emit pointed_at(std::size_t(row));
   });
@@ -128,16 +132,17 @@ void LedgerColumn::show_nothing(const QString& why) {
   summary_->setText(why);
 }
 
-void LedgerColumn::show_tick(std::size_t tick, const CharacterState& before, const CharacterState& after,
-                             const Ledger& ledger, const World& world, std::string_view state) {
+void LedgerColumn::show_tick(std::size_t tick, double seconds, const CharacterState& before,
+                             const CharacterState& after, const Ledger& ledger, const World& world,
+                             std::string_view state) {
   heading_->setText(tr("Tick %1").arg(tick));
   const QSignalBlocker quiet(list_);
   list_->clear();
-  if (ledger.entries.empty()) return show_nothing(tr("The start. Press . for the next tick."));
+  if (ledger.entries.empty()) return show_nothing(tr("The start. The next tick has what the solver did."));
   const QString on = qt(world.piece_name(after.ground.piece));
-  summary_->setText(tr("%1, %2 s%3, from %4 to %5 m/s")
+  summary_->setText(tr("%1, %2 s%3, from %4 to %5 m/s in the course")
                         .arg(qt(state))
-                        .arg(after.time, 0, 'f', 3)
+                        .arg(seconds, 0, 'f', 3)
                         .arg(on.isEmpty() ? QString() : tr(", on %1").arg(on))
                         .arg(length(before.velocity_C), 0, 'f', 2)
                         .arg(length(after.velocity_C), 0, 'f', 2));

@@ -20,8 +20,9 @@ class LedgerColumn : public QWidget {
  public:
   explicit LedgerColumn(QWidget* parent = nullptr);
 
-  // `ledger` is that of the tick that led from `before` to `after`; it is empty before the first.
-  void show_tick(std::size_t tick, const CharacterState& before, const CharacterState& after,
+  // `ledger` is that of the tick that led from `before` to `after`; it is empty before the first. `seconds`:
+  // from the take's start.
+  void show_tick(std::size_t tick, double seconds, const CharacterState& before, const CharacterState& after,
                  const Ledger& ledger, const World& world, std::string_view state);
   void show_nothing(const QString& why);
 
@@ -39,6 +40,7 @@ class LedgerColumn : public QWidget {
 
  signals:
   void pointed_at(std::optional<std::size_t> entry);  // By the mouse or the keyboard; none: no longer.
+  void refusal_asked(std::size_t entry);              // What is behind a line that tells a refusal.
   void piece_asked(int direction);                    // The touch before (-1) or after (+1) the playhead.
   void piece_left();
 

@@ -5,6 +5,7 @@
 #include <QGridLayout>
 #include <QKeyEvent>
 #include <QLabel>
+#include <QScrollArea>
 #include <QVBoxLayout>
 
 #include "viewport/drive_keys.h"
@@ -13,43 +14,91 @@
 namespace lagniappe::app {
 namespace {
 
-constexpr int kMostLines = 43;  // Of a column.
+constexpr int kColumns = 3;
 
-// Rows of one column: a heading, or a key and what it does.
-class Column {
- public:
-  Column(QGridLayout* grid, int column) : grid_(grid), column_(column) {}
-  void heading(const QString& text) {
-    auto* label = new QLabel(text);
-    label->setObjectName("sheetGroup");
-    grid_->addWidget(label, row_++, column_, 1, 2);
-  }
-  int lines() const { return row_ - 1; }
-  void row(const QString& keys, const QString& text) {
-    auto* key = new QLabel(keys);
-    key->setObjectName("key");
-    grid_->addWidget(key, row_, column_, Qt::AlignRight);
-    grid_->addWidget(new QLabel(text), row_++, column_ + 1);
-  }
-
- private:
-  QGridLayout* grid_;
-  int column_, row_ = 1;
+struct Group {
+  QString heading;
+  std::vector<std::pair<QString, QString>> rows;  // A key, and what it does.
+  int lines() const { return int(rows.size()) + 1; }
 };
+
+std::vector<Group> groups_of(const DriveKeys& drive_keys, const QList<QAction*>& actions) {
+  std::vector<Group> groups(1);
+  groups[0].heading = QObject::tr("While driving");
+  for (const DriveKey& key : drive_keys.rows())
+    groups[0].rows.emplace_back(key.keys_text(), QObject::tr(key.text));
+  groups[0].rows.insert(groups[0].rows.end(),
+                        {{QObject::tr("Mouse"), QObject::tr("Look")},
+                         {QObject::tr("Wheel"), QObject::tr("Nearer and farther in third person")},
+                         {QObject::tr("Esc"), QObject::tr("Give the mouse back")}});
+  const auto add = [&](const QString& heading, std::vector<std::pair<QString, QString>> rows) {
+    groups.push_back({heading, std::move(rows)});
+  };
+  add(QObject::tr("While not driving"),
+      {{QObject::tr("Drag"), QObject::tr("Look round with the free camera")},
+       {QObject::tr("As driving"), QObject::tr("Move the free camera")},
+       {QObject::tr("Click"), QObject::tr("Find the ledger's line, the piece")}});
+  add(QObject::tr("On the cards"),
+      {{QObject::tr("Up Down"), QObject::tr("Nudge a value; Shift: ten times, Ctrl: a tenth")},
+       {QObject::tr("PgUp PgDn"), QObject::tr("Held in a value: feel it \u00d73, \u00f73")},
+       {QObject::tr("Ctrl+Backspace"), QObject::tr("Back to the saved value")},
+       {QObject::tr("Ctrl+Del"), QObject::tr("Back to the default")},
+       {QObject::tr("Space, arrows"), QObject::tr("In a drawing: next handle, move it")},
+       {QObject::tr("Double click"), QObject::tr("In a curve: a point more")}});
+  add(QObject::tr("On the tape"), {{QObject::tr("Drag"), QObject::tr("Move the playhead")},
+                                   {QObject::tr("Shift and drag"), QObject::tr("Select a stretch")},
+                                   {QObject::tr("Left Right"), QObject::tr("A tick back, on; Shift: select")},
+                                   {QObject::tr("Wheel"), QObject::tr("Zoom; with Shift or right drag: pan")}});
+  add(QObject::tr("In the ledger"),
+      {{QObject::tr("Enter, click"), QObject::tr("A refusal: to the value that refused")},
+       {QObject::tr("Ctrl+C"), QObject::tr("Copy the sentence")}});
+  add(QObject::tr("In the table of states"),
+      {{QObject::tr("Arrows, Space"), QObject::tr("To a cell; edit its guard")},
+       {QObject::tr("Del"), QObject::tr("Remove the transition")},
+       {QObject::tr("Ctrl+Up Down"), QObject::tr("Move the state")}});
+  for (const QAction* action : actions) {
+    if (action->shortcut().isEmpty()) continue;
+    const QString menu = action->data().toString();
+    if (groups.back().heading != menu) groups.push_back({menu, {}});
+    groups.back().rows.emplace_back(action->shortcut().toString(QKeySequence::NativeText),
+                                    action->text().remove("&").remove("..."));
+  }
+  return groups;
+}
+
+// Into how few lines the groups go, whole and in their order, if a column has at most `most`.
+bool fits(const std::vector<Group>& groups, int most) {
+  int columns = 1, lines = 0;
+  for (const Group& group : groups) {
+    if (lines + group.lines() > most) {
+      ++columns;
+      lines = 0;
+    }
+    lines += group.lines();
+    if (columns > kColumns || group.lines() > most) return false;
+  }
+  return true;
+}
 
 }  // namespace
 
-ShortcutSheet::ShortcutSheet(const QList<QAction*>& actions, QWidget* parent)
-    : QFrame(parent), content_(new QWidget) {
+ShortcutSheet::ShortcutSheet(const DriveKeys& drive_keys, const QList<QAction*>& actions, QWidget* parent)
+    : QFrame(parent), drive_keys_(drive_keys), actions_(actions), area_(scrolled(new QWidget)) {
   setObjectName("sheet");
   setFocusPolicy(Qt::StrongFocus);
-  auto* area = scrolled(content_);
-  area->setHorizontalScrollBarPolicy(Qt::ScrollBarAsNeeded);
-  area->setFocusPolicy(Qt::NoFocus);
+  setAccessibleName(tr("All keys"));
+  area_->setHorizontalScrollBarPolicy(Qt::ScrollBarAsNeeded);
+  area_->setFocusPolicy(Qt::NoFocus);
   auto* whole = new QVBoxLayout(this);
   whole->setContentsMargins(0, 0, 0, 0);
-  whole->addWidget(area);
-  auto* grid = new QGridLayout(content_);
+  whole->addWidget(area_);
+  hide();
+}
+
+// Each time anew: keys can be changed. What belongs together stays in one column.
+void ShortcutSheet::fill() {
+  auto* content = new QWidget;
+  auto* grid = new QGridLayout(content);
   grid->setContentsMargins(22, 8, 22, 8);
   grid->setHorizontalSpacing(12);
   grid->setVerticalSpacing(0);
@@ -60,49 +109,33 @@ ShortcutSheet::ShortcutSheet(const QList<QAction*>& actions, QWidget* parent)
   auto* close = new QLabel(tr("F1 or Esc closes"));
   close->setObjectName("caption");
   grid->addWidget(close, 0, 6, 1, 2, Qt::AlignRight);
-
-  Column left(grid, 0), middle(grid, 3), right(grid, 6);
-  left.heading(tr("While driving"));
-  for (const DriveKey& key : drive_keys()) left.row(key.keys_text, key.text);
-  left.row(tr("Mouse"), tr("Look"));
-  left.row(tr("Wheel"), tr("Nearer and farther in third person"));
-  left.row(tr("Esc"), tr("Give the mouse back"));
-  left.heading(tr("While not driving"));
-  left.row(tr("Drag"), tr("Look round with the free camera"));
-  left.row(tr("W A S D, Wheel"), tr("Move the free camera; Shift: faster"));
-  left.row(tr("Click"), tr("Find the ledger's line, and the piece"));
-  left.heading(tr("On the cards"));
-  left.row(tr("Up Down"), tr("Nudge a value; Shift: ten times, Ctrl: a tenth"));
-  left.row(tr("PgUp PgDn"), tr("Held in a value: feel it ×3, ÷3"));
-  left.row(tr("Space, arrows"), tr("In a drawing: next handle, move it"));
-  left.heading(tr("On the tape"));
-  left.row(tr("Drag"), tr("Move the playhead"));
-  left.row(tr("Shift and drag"), tr("Select a stretch"));
-  left.row(tr("Wheel"), tr("Zoom; with Shift or right drag: pan"));
-  left.heading(tr("In the table of states"));
-  left.row(tr("Arrows, Space"), tr("To another cell; edit its guard"));
-  left.row(tr("Del"), tr("Remove the transition"));
-  left.row(tr("Ctrl+Up Down"), tr("Move the state"));
-  QString group;
-  Column* columns[] = {&left, &middle, &right};
-  std::size_t at = 0;
-  for (const QAction* action : actions) {
-    if (action->shortcut().isEmpty()) continue;
-    const QString menu = action->data().toString();
-    const bool full = at < 2 && columns[at]->lines() >= kMostLines - (menu != group ? 1 : 0);
-    if (full) ++at;
-    if (menu != group || full) columns[at]->heading(tr(qPrintable(menu)));
-    group = menu;
-    columns[at]->row(action->shortcut().toString(QKeySequence::NativeText),
-                     action->text().remove("&").remove("..."));
+  const std::vector<Group> groups = groups_of(drive_keys_, actions_);
+  int most = 1;
+  while (!fits(groups, most)) ++most;
+  int column = 0, lines = 0;
+  for (const Group& group : groups) {
+    if (lines + group.lines() > most) {
+      column += 3;
+      lines = 0;
+    }
+    auto* heading = new QLabel(group.heading);
+    heading->setObjectName("sheetGroup");
+    grid->addWidget(heading, ++lines, column, 1, 2);
+    for (const auto& [keys, text] : group.rows) {
+      auto* key = new QLabel(keys);
+      key->setObjectName("key");
+      grid->addWidget(key, ++lines, column, Qt::AlignRight);
+      grid->addWidget(new QLabel(text), lines, column + 1);
+    }
   }
-  hide();
+  area_->setWidget(content);
 }
 
 void ShortcutSheet::toggle() {
   if (isVisible()) return hide();
+  fill();
   constexpr QSize kFrame(16, 4);  // And the bar with which it is scrolled.
-  resize((content_->sizeHint() + kFrame).boundedTo(parentWidget()->size()));
+  resize((area_->widget()->sizeHint() + kFrame).boundedTo(parentWidget()->size()));
   move((parentWidget()->width() - width()) / 2, std::max(0, (parentWidget()->height() - height()) / 2));
   before_ = window()->focusWidget();
   show();

@@ -6,15 +6,17 @@
 #include <QList>
 #include <QPointer>
 
+#include "viewport/drive_keys.h"
+
 class QAction;
-class QLabel;
+class QScrollArea;
 
 namespace lagniappe::app {
 
 class ShortcutSheet : public QFrame {
   Q_OBJECT
  public:
-  ShortcutSheet(const QList<QAction*>& actions, QWidget* parent);
+  ShortcutSheet(const DriveKeys& drive_keys, const QList<QAction*>& actions, QWidget* parent);
 
   void toggle();  // Shows it in the middle of its parent, or hides it.
 
@@ -24,7 +26,11 @@ class ShortcutSheet : public QFrame {
   void hideEvent(QHideEvent* event) override;
 
  private:
-  QWidget* content_;
+  void fill();
+
+  const DriveKeys& drive_keys_;
+  QList<QAction*> actions_;
+  QScrollArea* area_;
   QPointer<QWidget> before_;  // That had the focus.
 };
 

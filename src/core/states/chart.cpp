@@ -210,7 +210,7 @@ class ChartMaker {
       auto guard = Guard::make(t.guard, name, scripts_);
       if (!guard) fail(place + "/when", guard.error());
       compiled_.push_back({t.priority, t.shortest_stay, false, id(t.to, place + "/to"), *guard,
-                           action(t.action, name, place + "/do"), i});
+                           action(t.action, name + ", on the way", place + "/do"), i});
     }
   }
 

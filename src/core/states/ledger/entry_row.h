@@ -38,6 +38,11 @@ inline constexpr double kShort = 0.01;
 inline std::string metres(double m) {
   return std::abs(m) < kShort ? fmt::format("{:.2f} mm", m * 1000.0) : fmt::format("{:.3f} m", m);
 }
+// A part of a length and the whole, in one unit: "0.000 of 0.067 m".
+inline std::string metres_of(double part, double whole) {
+  return whole < kShort ? fmt::format("{:.2f} of {:.2f} mm", part * 1000.0, whole * 1000.0)
+                        : fmt::format("{:.3f} of {:.3f} m", part, whole);
+}
 inline std::string angle(double radians) { return fmt::format("{:.1f}\u00b0", degrees(radians)); }
 // With its sign along each axis of the course, and no "-0.00".
 inline std::string signed_parts(const Vec3& v) {

@@ -23,7 +23,7 @@ struct EntryRow<entry::Sweep> {
   static std::string tell(const entry::Sweep& e, const World& world) {
     const double far = length(e.motion_C);
     if (!e.hit) return fmt::format("moved {}: nothing in the way", metres(far));
-    return fmt::format("moved {} of {}: met the {} of {}", metres(far * e.fraction), metres(far),
+    return fmt::format("moved {}: met the {} of {}", metres_of(far * e.fraction, far),
                        word(kFeatures, e.feature), piece_name(world, e.piece));
   }
   static PieceId touched(const entry::Sweep& e) { return e.hit ? e.piece : kNoPiece; }
@@ -92,7 +92,8 @@ struct EntryRow<entry::Step> {
   }
   static std::string tell(const entry::Step& e, const World& world) {
     using Outcome = entry::Step::Outcome;
-    const std::string on = piece_name(world, e.piece), rise = metres(e.rise), highest = metres(e.highest);
+    const std::string on = piece_name(world, e.piece), rise = fmt::format("{:.3f} m", e.rise),
+                      highest = fmt::format("{:.3f} m", e.highest);  // One unit: they are compared.
     switch (e.outcome) {
       case Outcome::Taken:
         return fmt::format("step taken onto {}: rise {} \u2264 {} allowed", on, rise, highest);

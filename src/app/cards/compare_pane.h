@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Two profiles side by side: what differs as a table, their drawings over each other, and a slider between
-// them.
+// Two profiles side by side, beside the view: what differs as a table, their drawings over each other, and a
+// slider between them. Esc closes it; whether a blend is kept is asked.
 #pragma once
 
 #include <QWidget>
@@ -18,17 +18,23 @@ namespace lagniappe::app {
 class DrawingView;
 struct CardSpec;
 
-class CompareWindow : public QWidget {
+class ComparePane : public QWidget {
   Q_OBJECT
  public:
-  CompareWindow(HandlingDesk& desk, QWidget* parent);
+  explicit ComparePane(HandlingDesk& desk, QWidget* parent = nullptr);
 
   // Adds a profile to choose from; add() also chooses it as the second.
   void offer(const QString& name, const Profile& profile);
   void add(const QString& name, const Profile& profile);
+  // Asks first, where a blend would be lost or kept unnoticed.
+  void close_pane();
 
  signals:
   void open_asked();  // A profile from a file, to compare with.
+  void closed();
+
+ protected:
+  void keyPressEvent(QKeyEvent* event) override;
 
  private:
   struct Choice {
@@ -40,6 +46,9 @@ class CompareWindow : public QWidget {
     QLabel* title;
     DrawingView* drawing;
   };
+  QWidget* make_question();
+  bool is_blended() const;
+  void end(bool keep);
   QLayout* make_choosing();
   QWidget* make_drawings();
   QLayout* make_blending();
@@ -54,7 +63,8 @@ class CompareWindow : public QWidget {
   std::vector<Choice> choices_, opened_;
   QComboBox *first_, *second_;
   QTableWidget* table_;
-  QLabel *said_, *blended_;
+  QLabel *said_, *blended_, *asked_;
+  QWidget* question_;
   QSlider* slider_;
   std::vector<Drawn> drawings_;
   int gesture_ = 0;
