@@ -12,6 +12,7 @@ namespace lagniappe {
 struct Eye {
   Vec3 at_C, forward_C, up_C;
   Vec3 right_C() const { return cross(forward_C, up_C); }
+  bool operator==(const Eye&) const = default;
 };
 
 // Returns the eye at `at_C` that looks by `look` (yaw, pitch; rad) in the frame of a body.

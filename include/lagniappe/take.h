@@ -30,6 +30,9 @@ struct TakeAbout {
   std::string recorded;    // ISO 8601, UTC, when the recording began.
   std::vector<Vec2> path;  // m, x and z of the foot in the course frame: a few points of the way, in order.
   std::uint64_t ticks = 0;
+  // What it was driven on and with, for lists; takes of before do not say.
+  std::string course, profile;
+  int tick_rate = 0;
 };
 
 struct Take {

@@ -4,7 +4,6 @@
 #include <QLabel>
 #include <QLocale>
 #include <QMessageBox>
-#include <QPalette>
 #include <clocale>
 
 #include "keys/key_rule.h"
@@ -50,17 +49,9 @@ void choose_display(double scale) {
   choose_opengl();
 }
 
-bool desktop_is_dark() {
-  static const bool dark = [] {
-    const QPalette palette = QGuiApplication::palette();
-    return palette.color(QPalette::Window).lightness() < palette.color(QPalette::WindowText).lightness();
-  }();
-  return dark;
-}
-
 void begin_application(QApplication& application, bool lantern) {
   write_numbers_with_points();
-  (void)desktop_is_dark();
+  (void)theme::desktop_is_dark();
   theme::apply(application, lantern ? theme::Light::Lantern : theme::Light::Daylight);
   new KeyRule(&application);
   new WheelRule(&application);

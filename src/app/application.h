@@ -10,9 +10,6 @@ namespace lagniappe::app {
 // A scale of 0: as the desktop has it; the environment's own QT_SCALE_FACTOR goes before.
 void choose_display(double scale = 0.0);
 
-// Whether the desktop's colours are light on dark: as they were when it was first asked, before ours.
-bool desktop_is_dark();
-
 // Right after it: numbers with a point in any locale, the look (Lantern, or Daylight), the rule for keys, and
 // texts that are texts.
 void begin_application(QApplication& application, bool lantern);

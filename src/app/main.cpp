@@ -13,6 +13,7 @@
 #include "main_window.h"
 #include "session/clean_end.h"
 #include "session/preferences.h"
+#include "theme/theme.h"
 #include "viewport/view_widget.h"
 
 namespace {
@@ -138,7 +139,7 @@ int main(int argc, char** argv) {
   QApplication::setApplicationVersion(LAGNIAPPE_VERSION);
   QApplication::setDesktopFileName("lagniappe");
   const double light = Preferences(settings).number(Pref::Light);
-  begin_application(application, light < 0.0 ? desktop_is_dark() : light > 0.0);
+  begin_application(application, light < 0.0 ? theme::desktop_is_dark() : light > 0.0);
   const Arguments arguments = parse(application);
   MainWindow window(settings, real_doors());
   if (!arguments.example_folder.isEmpty()) window.resize(1280, 800);

@@ -89,7 +89,7 @@ class MainWindow : public QMainWindow {
   Preferences preferences_;
   Doors doors_;
   DriveSession session_;
-  Heart heart_{[this](double seconds) { session_.advance(seconds); }};
+  Heart heart_{[this](double seconds) { return session_.advance(seconds); }};
   Undo undo_;
   TakeDesk desk_;
   HandlingDesk handling_;

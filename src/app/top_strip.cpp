@@ -5,7 +5,10 @@
 #include <QLabel>
 #include <QMenu>
 #include <QMenuBar>
+#include <QSet>
 #include <QToolButton>
+#include <map>
+#include <vector>
 
 #include "theme/plain_tip.h"
 #include "theme/theme.h"
@@ -28,6 +31,66 @@ QToolButton* chip(const QString& text) {
   button->setPopupMode(QToolButton::InstantPopup);
   button->setFocusPolicy(Qt::TabFocus);
   return button;
+}
+
+// Each entry of a menu has a letter of its own to be chosen by, underlined: where a word begins, if one is
+// free. An earlier entry moves to another of its letters where a later one would have none.
+class Letters {
+ public:
+  void give(const QMenu& menu) {
+    for (QAction* action : menu.actions()) {
+      if (action->isSeparator()) continue;
+      texts_.push_back(action->text().remove('&'));
+      QSet<QChar> tried;
+      (void)place(texts_.size() - 1, tried);
+    }
+    std::size_t at = 0;
+    for (QAction* action : menu.actions()) {
+      if (action->isSeparator()) continue;
+      QString text = texts_[at];
+      const QChar letter = letter_of(at++);
+      if (!letter.isNull()) text.insert(place_in(text, letter), '&');
+      action->setText(text);
+    }
+  }
+
+ private:
+  static qsizetype place_in(const QString& text, QChar letter) {
+    for (qsizetype i = 0; i < text.size(); ++i)
+      if (text[i].toLower() == letter && (i == 0 || !text[i - 1].isLetterOrNumber())) return i;
+    return text.indexOf(letter, 0, Qt::CaseInsensitive);
+  }
+  static QString wanted(const QString& text) {
+    QString first, rest;
+    for (qsizetype i = 0; i < text.size(); ++i) {
+      if (!text[i].isLetterOrNumber()) continue;
+      (i == 0 || !text[i - 1].isLetterOrNumber() ? first : rest) += text[i].toLower();
+    }
+    return first + rest;
+  }
+  bool place(std::size_t entry, QSet<QChar>& tried) {
+    for (const QChar letter : wanted(texts_[entry])) {
+      if (tried.contains(letter)) continue;
+      tried.insert(letter);
+      const auto owner = owners_.find(letter);
+      if (owner != owners_.end() && !place(owner->second, tried)) continue;
+      owners_[letter] = entry;
+      return true;
+    }
+    return false;
+  }
+  QChar letter_of(std::size_t entry) const {
+    for (const auto& [letter, owner] : owners_)
+      if (owner == entry) return letter;
+    return {};
+  }
+
+  std::vector<QString> texts_;
+  std::map<QChar, std::size_t> owners_;
+};
+
+void give_letters(QMenu& menu) {
+  QObject::connect(&menu, &QMenu::aboutToShow, &menu, [&menu] { Letters().give(menu); });
 }
 
 }  // namespace
@@ -63,10 +126,11 @@ QMenuBar* TopStrip::make_menus() {
   auto* bar = new QMenuBar;
   bar->setNativeMenuBar(false);
   for (const char* name :
-       {"Course", "Profile", "States", "Edit", "Drive", "Tape", "Take", "Retake", "View", "Help"}) {
+       {"&Course", "&Profile", "&States", "&Edit", "&Drive", "&Tape", "Ta&ke", "&Retake", "&View", "&Help"}) {
     QMenu* menu = bar->addMenu(tr(name));
+    give_letters(*menu);
     for (const ActRow& row : act_rows()) {
-      if (qstrcmp(row.menu, name) != 0) continue;
+      if (QString(name).remove('&') != row.menu) continue;
       if (row.act == Act::Quit) recent_menu_ = menu->addMenu(tr("Open recent"));
       if (row.act == Act::ToStart) marks_menu_ = menu->addMenu(tr("Begin at mark"));
       menu->addAction(actions_[row.act]);
@@ -74,6 +138,7 @@ QMenuBar* TopStrip::make_menus() {
   }
   connect(recent_menu_, &QMenu::aboutToShow, this, [this] { emit recent_asked(recent_menu_); });
   connect(marks_menu_, &QMenu::aboutToShow, this, &TopStrip::marks_asked);
+  give_letters(*marks_menu_);  // After they are filled.
   bar->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Maximum);
   bar->setMinimumWidth(kLeastMenus);
   if (auto* more = bar->findChild<QToolButton*>("qt_menubar_ext_button")) {

@@ -30,6 +30,9 @@ Result<void> write_outputs(const Outputs& outputs, const Run& run, Take take, co
   take.about.name = describe(run, world, take.profile);
   take.about.path = path_of(run);
   take.about.ticks = run.ticks();
+  take.about.course = take.course->name;
+  take.about.profile = take.profile.name;
+  take.about.tick_rate = take.tick_rate;
   return write_file(outputs.take, take_bytes(take));
 }
 

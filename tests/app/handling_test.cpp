@@ -7,6 +7,7 @@
 #include <QElapsedTimer>
 #include <QLabel>
 #include <QPushButton>
+#include <QRegularExpression>
 #include <QSignalSpy>
 #include <QSlider>
 #include <QTableWidget>
@@ -145,6 +146,8 @@ TEST_CASE_METHOD(HandlingFixture,
         CHECK_FALSE(handling.is_saved());
         CHECK(handling.save());
         CHECK(differences(*read_profile(otter.toStdString()), session.profile()).empty());
+        // As one would write it: 1.9, and not 1.9000000000000001.
+        CHECK_FALSE(QString::fromStdString(on_disk()).contains(QRegularExpression("[0-9.]{11}")));
         undo();  // A drag is one change.
         CHECK(differences(before, session.profile()).empty());
         CHECK_FALSE(desk.current_ghost());
@@ -451,7 +454,8 @@ TEST_CASE_METHOD(HandlingFixture, "Two profiles are compared as a table and in d
   CHECK(differences(session.profile(), otter_profile).empty());
 }
 
-TEST_CASE_METHOD(HandlingFixture, "Comparing is beside the view, names both, and asks whether a blend is kept") {
+TEST_CASE_METHOD(HandlingFixture,
+                 "Comparing is beside the view, names both, and asks whether a blend is kept") {
   const Profile before = session.profile();
   const auto opened = [&] {
     QTest::keyClick(&window, Qt::Key_J, Qt::ControlModifier);

@@ -352,10 +352,10 @@ TEST_CASE_METHOD(TapeFixture,
   CHECK_FALSE(desk.current_ghost());
   CHECK(desk.retaker().busy());
   int frames = 0;
-  QObject::connect(&view, &ViewWidget::frame_shown, &window, [&] { ++frames; });
+  QObject::connect(&window.heart(), &Heart::beat, &window, [&] { ++frames; });
   REQUIRE(wait_for([&] { return desk.current_ghost() != nullptr; }));
   CHECK(share > 0.0);
-  CHECK(frames > 0);                                   // The window went on drawing.
+  CHECK(frames > 0);                                   // The window lived on.
   CHECK_FALSE(desk.current_ghost()->against.parting);  // Nobody jumped.
   set_value("jump.height", 2.5);
   REQUIRE(desk.retaker().busy());
@@ -492,4 +492,25 @@ TEST_CASE_METHOD(TapeFixture, "Panes can be hidden and shown, and large and smal
     for (QWidget* widget : {static_cast<QWidget*>(&view), static_cast<QWidget*>(&tape)})
       CHECK(window.rect().contains(QRect(widget->mapTo(&window, QPoint()), widget->size())));
   }
+}
+
+TEST_CASE_METHOD(TapeFixture, "With the focus the tape is gone along by the keyboard, and a stretch selected") {
+  walk();
+  Tape& strip = window.page().tape();
+  const std::size_t last = session.shown().run.ticks();
+  session.set_playhead(40);
+  strip.setFocus(Qt::TabFocusReason);
+  QTest::keyClick(&strip, Qt::Key_Right);
+  CHECK(session.playhead() == 41);
+  QTest::keyClick(&strip, Qt::Key_Left);
+  QTest::keyClick(&strip, Qt::Key_Left);
+  CHECK(session.playhead() == 39);
+  for (int i = 0; i < 3; ++i) QTest::keyClick(&strip, Qt::Key_Right, Qt::ShiftModifier);
+  CHECK(strip.selection() == Stretch{39, 42});
+  for (int i = 0; i < 5; ++i) QTest::keyClick(&strip, Qt::Key_Left, Qt::ShiftModifier);
+  CHECK(strip.selection() == Stretch{37, 39});
+  for (int i = 0; i < 100; ++i) QTest::keyClick(&strip, Qt::Key_PageDown);
+  CHECK(session.playhead() == last);
+  QTest::keyClick(&strip, Qt::Key_PageUp);
+  CHECK(session.playhead() == last - 60);
 }

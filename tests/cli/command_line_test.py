@@ -163,6 +163,18 @@ class CommandLine(unittest.TestCase):
         self.assertEqual(done.returncode, 0, done.stderr)
         return self.path(name)
 
+    def test_explain_names_the_value_that_refused_and_what_would_have_been_enough(self):
+        told = call("explain", "--course", COURSE, "--profile", PROFILE, "--inputs", f"{SOURCE}/takes/kerb.inputs.json",
+                    "--from", "kerbs", "--tick", "100")
+        self.assertIn("rise 0.360 m > 0.340 m allowed, refused", told.stdout)
+        enough = re.search(r"ground.highest_step: ([0-9.]+) m would have been enough", told.stdout)
+        self.assertIsNotNone(enough, told.stdout)
+        self.assertAlmostEqual(float(enough[1]), 0.36, delta=1.5e-3)
+        # And it is: the run ends on the kerb.
+        taken = call("explain", "--course", COURSE, "--profile", PROFILE, "--inputs", f"{SOURCE}/takes/kerb.inputs.json",
+                     "--from", "kerbs", "--tick", "80", "--count", "40", "--set", f"ground.highest_step={enough[1]}")
+        self.assertIn("m/s in the course, on \u201cKerb 36\u201d", taken.stdout)
+
     def test_a_run_begins_at_a_mark_or_a_place_and_a_take_is_explained(self):
         i = self.inputs({"at": 0.5, "move": [0, 1]})
         marks = {m["id"]: m for m in json.load(open(COURSE, encoding="utf-8"))["marks"]}

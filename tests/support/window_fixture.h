@@ -81,7 +81,10 @@ struct WindowFixture {
   QImage next_picture() {
     int shown = 0;
     const auto connection = QObject::connect(&view, &ViewWidget::frame_shown, [&] { ++shown; });
-    REQUIRE(wait_for([&] { return shown >= 2; }));
+    REQUIRE(wait_for([&] {
+      view.draw_anew();
+      return shown >= 2;
+    }));
     QObject::disconnect(connection);
     return view.picture();
   }

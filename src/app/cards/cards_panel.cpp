@@ -115,6 +115,7 @@ QWidget* CardsPanel::make_head() {
   search_->setPlaceholderText(tr("Find a value"));
   search_->setClearButtonEnabled(true);
   search_->setObjectName("cardSearch");
+  search_->setAccessibleName(search_->placeholderText());
   auto* menu = new QToolButton;
   menu->setObjectName("profileMenu");
   menu->setIcon(theme::icon("sliders-horizontal"));

@@ -194,18 +194,22 @@ void ComparePane::add(const QString& name, const Profile& profile) {
 void ComparePane::fill_choices() {
   const QString was_first = first_->currentText(), was_second = second_->currentText();
   const QString mine = QString::fromStdString(desk_.now().name);
-  const Choice now = choices_.empty() ? Choice{tr("%1, before blending").arg(mine), desk_.now()} : choices_.front();
+  const Choice now =
+      choices_.empty() ? Choice{tr("%1, before blending").arg(mine), desk_.now()} : choices_.front();
   choices_ = {now, {tr("%1, as saved").arg(mine), desk_.saved()}};
   choices_.insert(choices_.end(), opened_.begin(), opened_.end());
   for (const Snapshot& s : desk_.snapshots()) choices_.push_back({s.name, s.profile});
+  bool same = true;
   for (QComboBox* box : {first_, second_}) {
     const QSignalBlocker quiet(box);
     box->clear();
     for (const Choice& choice : choices_) box->addItem(choice.name);
     const int old = box->findText(box == first_ ? was_first : was_second);
     box->setCurrentIndex(old >= 0 ? old : box == first_ ? 0 : 1);
+    same = same && old >= 0;
   }
-  show_both();
+  // A snapshot more, as the first blend makes one, begins nothing anew.
+  if (!same) show_both();
 }
 
 const Profile& ComparePane::first() const {
@@ -217,9 +221,10 @@ const Profile& ComparePane::second() const {
 
 void ComparePane::show_both() {
   const auto found = differences(first(), second());
-  said_->setText(found.empty() ? tr("Nothing differs. Choose another profile, or open one.")
-                               : tr("Differences: %1. Solid lines are the first's, dashed ones the second's.")
-                                     .arg(found.size()));
+  said_->setText(
+      found.empty()
+          ? tr("Nothing differs. Choose another profile, or open one.")
+          : tr("Differences: %1. Solid lines are the first's, dashed ones the second's.").arg(found.size()));
   table_->setRowCount(int(found.size()));
   for (int i = 0; i < int(found.size()); ++i) {
     const ProfileDifference& d = found[std::size_t(i)];
@@ -258,8 +263,9 @@ void ComparePane::blend(int share) {
   Profile between = blended(first(), second(), double(share) / kSteps);
   between.name = desk_.now().name;
   between.notes = desk_.now().notes;
-  if (desk_.set(between, tr("blend"), gesture_)) blended_->setText(share == 0 ? first_->currentText()
-                                   : tr("%1 % %2").arg(share).arg(second_->currentText()));
+  if (desk_.set(between, tr("blend"), gesture_))
+    blended_->setText(share == 0 ? first_->currentText()
+                                 : tr("%1 % %2").arg(share).arg(second_->currentText()));
 }
 
 }  // namespace lagniappe::app

@@ -7,6 +7,7 @@
 #include <QToolTip>
 #include <cmath>
 
+#include "cards/plain_number.h"
 #include "theme/theme.h"
 
 namespace lagniappe::app {
@@ -14,6 +15,7 @@ namespace {
 
 constexpr double kHandle = 5.0, kReach = 10.0;  // Radius of a handle, and how near a click must be. Pixels.
 constexpr int kAside = 12, kBelow = 8;
+constexpr int kShownDigits = 6;                  // Of a value in its field.
 constexpr double kDigits = 1e-3;                 // Of a value that a handle sets.
 constexpr double kNudge = 1.0, kBigNudge = 8.0;  // Pixels per arrow key.
 
@@ -21,7 +23,7 @@ constexpr double kNudge = 1.0, kBigNudge = 8.0;  // Pixels per arrow key.
 double rounded(double value, double worth) {
   if (worth <= 0.0) return value;
   const double unit = std::pow(10.0, std::floor(std::log10(worth)));
-  return std::round(value / unit) * unit;
+  return plain_number(value, unit);
 }
 
 Extent united(const Extent& a, const Extent& b) {
@@ -115,6 +117,11 @@ void DrawingView::pull(std::size_t handle, const QPointF& to, int gesture) {
   if (field != nullptr && field->get(pulled) != field->get(now_)) {
     const double value = field->typed(pulled);
     field->set_typed(pulled, rounded(value, std::abs(value) * kDigits));
+  }
+  // What follows from it, as the other values of a jump do, is what its field shows.
+  for (const ProfileField& follower : profile_fields()) {
+    if (&follower != field && follower.get(pulled) != follower.get(now_))
+      follower.set_typed(pulled, with_digits(follower.typed(pulled), kShownDigits));
   }
   desk_->set(pulled, QString::fromStdString(taken.path), gesture);
 }

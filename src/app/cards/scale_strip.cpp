@@ -6,6 +6,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "cards/plain_number.h"
 #include "theme/theme.h"
 
 namespace lagniappe::app {
@@ -18,7 +19,7 @@ constexpr double kSteps = 1000.0;  // A drag goes by thousandths of the scale, r
 // Rounded to a number of few digits, by the size of what one pixel is worth.
 double plain(double value, double worth) {
   const double unit = std::pow(10.0, std::floor(std::log10(std::max(worth, 1e-12))));
-  return std::round(value / unit) * unit;
+  return plain_number(value, unit);
 }
 
 }  // namespace

@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "cards/plain_number.h"
 #include "session/expression.h"
 
 namespace lagniappe::app {
@@ -60,7 +61,7 @@ void ValueField::keyPressEvent(QKeyEvent* event) {
       const double step = nudge_of(value_) * factor * (event->key() == Qt::Key_Up ? 1.0 : -1.0);
       // Kept free of the rounding of sums.
       const double unit = std::pow(10.0, std::floor(std::log10(std::abs(step))) - 1.0);
-      return emit nudged(std::round((value_ + step) / unit) * unit, !event->isAutoRepeat());
+      return emit nudged(plain_number(value_ + step, unit), !event->isAutoRepeat());
     }
     case Qt::Key_PageUp:
     case Qt::Key_PageDown:

@@ -141,6 +141,7 @@ void DrivePage::take_view() {
 
 QWidget* DrivePage::make_side() {
   side_->setObjectName("side");
+  side_->setAccessibleName(tr("Cards, takes and ghosts"));
   side_->setDocumentMode(true);
   side_->setMinimumWidth(230);
   side_->addTab(cards_, tr("Cards"));

@@ -6,6 +6,7 @@
 #include <utility>
 
 #include "pages/page.h"
+#include "panels/takes_panel.h"
 #include "session/heart.h"
 #include "session/take_desk.h"
 #include "viewport/overlay_lines.h"
@@ -52,6 +53,7 @@ class DrivePage : public Page {
   void take_view();
   void show_pane(Act pane, bool shown);
   void find_value();  // Brings the cards up, and the keyboard into their search.
+  void show_takes() { show_beside_view(*takes_, tr("Takes")); }
   // A pane more in the column beside the view, which comes up; taken from there it is deleted.
   void show_beside_view(QWidget& pane, const QString& title);
   void take_from_view(QWidget& pane);

@@ -3,7 +3,6 @@
 
 #include <QApplication>
 
-#include "application.h"
 #include "pages/drive_page.h"
 #include "pages/transport.h"
 #include "theme/theme.h"
@@ -14,7 +13,7 @@ namespace {
 
 void show_light(const Preferences& preferences, QAction& lantern) {
   const double light = preferences.number(Pref::Light);
-  const bool dark = light < 0.0 ? desktop_is_dark() : light > 0.0;
+  const bool dark = light < 0.0 ? theme::desktop_is_dark() : light > 0.0;
   const QSignalBlocker quiet(lantern);
   lantern.setChecked(dark);
   const auto wanted = dark ? theme::Light::Lantern : theme::Light::Daylight;

@@ -22,7 +22,8 @@ ProfileActions::ProfileActions(HandlingDesk& desk, DrivePage& page, const Action
   does_on(Act::SaveProfileAs, [this] { save_as(); });
   does_on(Act::TakeOver, [this] { desk_.take_over(); });
   does_on(Act::KeepSnapshot, [this] { keep_snapshot(); });
-  does_on(Act::CompareProfiles, [this] { compare_ && compare_->isVisible() ? compare_->close_pane() : void(compare()); });
+  does_on(Act::CompareProfiles,
+          [this] { compare_ && compare_->isVisible() ? compare_->close_pane() : void(compare()); });
   does_on(Act::ChooseReference, [this] { choose_reference(); });
   does_on(Act::SavedAsReference, [this] { desk_.clear_reference(); });
   does_on(Act::ExportConstants, [this] { export_constants(); });

@@ -142,6 +142,7 @@ QWidget* SettingsPage::choice_field(const PrefRow& row) {
 
 QWidget* SettingsPage::folder_field(const PrefRow& row) {
   auto* field = new QLineEdit(preferences_.text(row.pref));
+  field->setAccessibleName(tr(row.name));
   auto* choose = new QPushButton(tr("Choose…"));
   auto* box = new QWidget;
   box->setFocusProxy(field);
@@ -185,6 +186,7 @@ void SettingsPage::add_keys(QVBoxLayout* column) {
   filter_->setPlaceholderText(tr("Find a key or what it does"));
   filter_->setClearButtonEnabled(true);
   filter_->setObjectName("keyFilter");
+  filter_->setAccessibleName(filter_->placeholderText());
   auto* all = new QPushButton(tr("All keys as they were at first"));
   all->setObjectName("allKeysBack");
   auto* head = new QHBoxLayout;

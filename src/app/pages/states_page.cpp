@@ -76,6 +76,7 @@ StatesPage::~StatesPage() { desk_.disconnect(this); }
 
 QWidget* StatesPage::make_side() {
   side_->setObjectName("narrowSide");
+  side_->setAccessibleName(tr("What is chosen in the table"));
   side_->setDocumentMode(true);
   const std::pair<QWidget*, QString> panes[] = {{transition_, tr("Transition")},
                                                 {state_, tr("State")},

@@ -7,6 +7,7 @@
 #include "pages/drive_page.h"
 #include "pages/exports.h"
 #include "panels/plan_picture.h"
+#include "panels/takes_panel.h"
 #include "tape/tape.h"
 #include "viewport/view_widget.h"
 
@@ -90,6 +91,16 @@ void TakeActions::connect_takes() {
     if (page_.tape().selection()) desk_.keep_stretch(*page_.tape().selection());
   });
   does_on(Act::Split, [this] { desk_.split(session_.playhead()); });
+  const auto in_list = [this, does_on](Act act, auto does) {
+    does_on(act, [this, does] {
+      page_.show_takes();
+      (page_.takes().*does)();
+    });
+  };
+  in_list(Act::RenameTake, &TakesPanel::rename_current);
+  in_list(Act::StarTake, &TakesPanel::star_current);
+  in_list(Act::NoteTake, &TakesPanel::begin_note);
+  in_list(Act::PutAsideTake, &TakesPanel::put_aside_current);
   does_on(Act::KeepRetake, [this] { desk_.keep_ghost(); });
   does_on(Act::PutBack, [this] { desk_.put_back(); });
   does_on(Act::Pin, [this] { desk_.pin(); });

@@ -2,8 +2,7 @@
 #include "panels/takes_panel.h"
 
 #include <QAction>
-#include <QDateTime>
-#include <QFileInfo>
+#include <QComboBox>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
@@ -13,15 +12,17 @@
 #include <QStyledItemDelegate>
 #include <QToolButton>
 #include <QVBoxLayout>
+#include <utility>
 
+#include "session/take_names.h"
 #include "theme/plain_tip.h"
 #include "theme/theme.h"
 
 namespace lagniappe::app {
 namespace {
 
-constexpr int kRow = 46, kPicture = 42;
-enum Role { kFile = Qt::UserRole, kPath, kStar, kSub, kShown };
+constexpr int kRow = 46, kHeadingRow = 24, kPicture = 42;
+enum Role { kFile = Qt::UserRole, kPath, kStar, kSub, kShown, kHeading, kName };
 
 QVariantList points_of(const std::vector<Vec2>& path) {
   QVariantList list;
@@ -53,9 +54,26 @@ class TakeRow : public QStyledItemDelegate {
  public:
   using QStyledItemDelegate::QStyledItemDelegate;
 
-  QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override { return {120, kRow}; }
+  QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex& index) const override {
+    return {120, index.data(kHeading).toBool() ? kHeadingRow : kRow};
+  }
+  // Its own name is edited, without what tells it from others.
+  void setEditorData(QWidget* editor, const QModelIndex& index) const override {
+    if (auto* line = qobject_cast<QLineEdit*>(editor)) line->setText(index.data(kName).toString());
+  }
+  void setModelData(QWidget* editor, QAbstractItemModel* model, const QModelIndex& index) const override {
+    const auto* line = qobject_cast<QLineEdit*>(editor);
+    if (line != nullptr && line->text() != index.data(kName).toString())
+      QStyledItemDelegate::setModelData(editor, model, index);
+  }
   void paint(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
     painter->save();
+    if (index.data(kHeading).toBool()) {
+      painter->setFont(theme::text_font(11, true));
+      painter->setPen(theme::ink2());
+      painter->drawText(option.rect.adjusted(5, 0, -5, 0), Qt::AlignVCenter, index.data().toString());
+      return painter->restore();
+    }
     painter->setRenderHint(QPainter::Antialiasing);
     const QRectF r = QRectF(option.rect).adjusted(2, 1, -2, -1);
     const bool chosen = option.state & QStyle::State_Selected;
@@ -70,7 +88,7 @@ class TakeRow : public QStyledItemDelegate {
     painter->setFont(theme::text_font(12, shown));
     painter->setPen(theme::ink());
     painter->drawText(text, Qt::AlignTop | Qt::AlignLeft,
-                      painter->fontMetrics().elidedText(index.data(Qt::DisplayRole).toString(), Qt::ElideRight,
+                      painter->fontMetrics().elidedText(index.data(Qt::DisplayRole).toString(), Qt::ElideMiddle,
                                                         int(text.width())));
     painter->setFont(theme::text_font(11));
     painter->setPen(theme::ink2());
@@ -83,12 +101,15 @@ class TakeRow : public QStyledItemDelegate {
   }
 };
 
+// What it was driven with, when, and what is noted of it.
 QString sub_text(const TakeAbout& about) {
-  const QDateTime when =
-      QDateTime::fromString(QString::fromStdString(about.recorded), Qt::ISODate).toLocalTime();
-  const QString note = QString::fromStdString(about.note).simplified();
-  const QString text = when.isValid() ? when.toString("d MMM HH:mm") : QString();
-  return note.isEmpty() ? text : text + ", " + note;
+  QStringList parts;
+  if (about.tick_rate > 0)
+    parts += QObject::tr("%1, %2/s").arg(QString::fromStdString(about.profile)).arg(about.tick_rate);
+  parts += recorded_text(about);
+  parts += QString::fromStdString(about.note).simplified();
+  parts.removeAll(QString());
+  return parts.join(", ");
 }
 
 }  // namespace
@@ -101,10 +122,13 @@ TakesPanel::TakesPanel(TakeDesk& desk, DriveSession& session, QWidget* parent)
       filter_(new QLineEdit),
       note_(new QLineEdit),
       empty_(new QLabel(tr("No takes yet. Drive, and what you did is kept here."))),
-      unsaved_(new QPushButton) {
+      unsaved_(new QPushButton),
+      aside_(new QPushButton),
+      order_(new QComboBox) {
   filter_->setPlaceholderText(tr("Find by name or note"));
   filter_->setClearButtonEnabled(true);
   note_->setPlaceholderText(tr("Note on the chosen take"));
+  for (QLineEdit* line : {filter_, note_}) line->setAccessibleName(line->placeholderText());
   empty_->setObjectName("caption");
   connect(&desk_, &TakeDesk::rested, this, &TakesPanel::fill);
   empty_->setWordWrap(true);
@@ -118,6 +142,16 @@ TakesPanel::TakesPanel(TakeDesk& desk, DriveSession& session, QWidget* parent)
   list_->setToolTip(tr("Double click or Enter opens; F2 renames; Del puts aside"));
   // What can be done with the chosen take stands in its menu too, in words.
   list_->setContextMenuPolicy(Qt::ActionsContextMenu);
+  list_->setAccessibleName(tr("Takes"));
+  order_->addItems({tr("Newest first"), tr("By day"), tr("By course"), tr("By profile"), tr("By name"),
+                    tr("Longest first")});  // As TakeOrder has them.
+  order_->setObjectName("takeOrder");
+  order_->setAccessibleName(tr("Order of the takes"));
+  aside_->setObjectName("takesAside");
+  aside_->setCheckable(true);
+  aside_->setToolTip(tr("Takes that were put aside: to open, and to bring back"));
+  connect(order_, &QComboBox::activated, this, &TakesPanel::fill);
+  connect(aside_, &QPushButton::toggled, this, &TakesPanel::fill);
   auto* buttons = new QHBoxLayout;
   buttons->setSpacing(4);
   const auto button = [&](const char* icon, const QString& text, auto does) {
@@ -129,19 +163,25 @@ TakesPanel::TakesPanel(TakeDesk& desk, DriveSession& session, QWidget* parent)
     made->setToolButtonStyle(Qt::ToolButtonIconOnly);
     made->setAccessibleName(text);
     buttons->addWidget(made);
+    return action;
   };
   button("folder-open", tr("Open the chosen take"), [this] { emit open_asked(current_file()); });
   button("pin", tr("Pin the chosen take beside the shown one"), [this] { emit overlay_asked(current_file()); });
   button("pencil", tr("Rename (F2)"), [this] { rename_current(); });
   button("star", tr("Star, or take the star away"), [this] { star_current(); });
-  button("trash-2", tr("Put aside (Del); undo has it back"), [this] { put_aside_current(); });
+  button("history", tr("Write a note"), [this] { begin_note(); });
+  put_aside_ = button("trash-2", tr("Put aside (Del); undo has it back"), [this] { put_aside_current(); });
   buttons->addStretch(1);
   setObjectName("sidePage");
   setAttribute(Qt::WA_StyledBackground);
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(10, 8, 8, 8);
   column->setSpacing(6);
+  auto* head = new QHBoxLayout;
+  head->addWidget(order_, 1);
+  head->addWidget(aside_);
   column->addWidget(filter_);
+  column->addLayout(head);
   column->addWidget(empty_);
   column->addWidget(unsaved_);
   column->addWidget(list_, 1);
@@ -182,6 +222,8 @@ void TakesPanel::rename_current() {
 }
 
 void TakesPanel::star_current() {
+  const QListWidgetItem* item = list_->currentItem();
+  if (item != nullptr && item->data(kShown).toBool() && current_file().isEmpty()) return desk_.star_open();
   change(tr("star a take"), [](TakeAbout& about) { about.star = !about.star; });
 }
 
@@ -192,9 +234,15 @@ void TakesPanel::note_current() {
   change(tr("note on a take"), [this](TakeAbout& about) { about.note = note_->text().toStdString(); });
 }
 
+// Of those that lie aside it is the way back.
 void TakesPanel::put_aside_current() {
   const QString file = current_file();
-  if (!file.isEmpty()) desk_.put_aside(file);
+  if (file.isEmpty()) return;
+  aside_->isChecked() ? desk_.bring_back(file) : desk_.put_aside(file);
+}
+
+void TakesPanel::begin_note() {
+  if (has_current()) note_->setFocus(Qt::OtherFocusReason);
 }
 
 void TakesPanel::show_note() {
@@ -219,38 +267,71 @@ void TakesPanel::show_unsaved() {
   unsaved_->setToolTip(plain_tip(desk_.study().unsaved_names().join("\n")));
 }
 
+void TakesPanel::show_aside() {
+  const auto count = desk_.study().aside_count();
+  if (count == 0) aside_->setChecked(false);
+  aside_->setVisible(count > 0);
+  aside_->setText(tr("Aside (%1)").arg(count));
+  put_aside_->setText(aside_->isChecked() ? tr("Bring back") : tr("Put aside (Del); undo has it back"));
+  put_aside_->setIcon(theme::icon(aside_->isChecked() ? "undo-2" : "trash-2"));
+}
+
 void TakesPanel::fill() {
   show_unsaved();
-  if (is_renaming()) return;
+  if (is_renaming() || filling_) return;
   filling_ = true;
+  show_aside();
   const QString current = current_file(), wanted = filter_->text();
   const QSignalBlocker quiet(list_);
   list_->clear();
-  if (session_.has_shown() && session_.is_open() && is_worth_keeping(session_.shown())) {
-    auto* item =
-        new QListWidgetItem(tr("Being driven, %1 s").arg(session_.shown().run.seconds(), 0, 'f', 0), list_);
-    item->setData(kSub, tr("kept here when it ends"));
-    item->setData(kPath, points_of(path_of(session_.shown().run)));
-    item->setData(kShown, true);
-  }
-  for (const Study::Entry& entry : desk_.study().entries()) {
-    const QString name =
-        entry.trouble.isEmpty() ? QString::fromStdString(entry.about.name) : QFileInfo(entry.file).fileName();
-    const QString sub = entry.trouble.isEmpty() ? sub_text(entry.about) : entry.trouble;
-    if (!wanted.isEmpty() && !(name + " " + sub).contains(wanted, Qt::CaseInsensitive)) continue;
-    auto* item = new QListWidgetItem(name, list_);
-    item->setFlags(item->flags() | Qt::ItemIsEditable);
-    item->setData(kFile, entry.file);
-    item->setData(kPath, points_of(entry.about.path));
-    item->setData(kStar, entry.about.star);
-    item->setData(kSub, sub);
-    item->setData(kShown, session_.has_shown() && session_.shown().file == entry.file);
-    item->setToolTip(plain_tip(name + "\n" + sub + "\n" + entry.file));
-    if (entry.file == current) list_->setCurrentItem(item);
-  }
+  if (!aside_->isChecked()) fill_open(wanted);
+  fill_takes(aside_->isChecked() ? desk_.study().aside() : desk_.study().entries(), wanted, current);
   empty_->setVisible(list_->count() == 0);
   filling_ = false;
   show_note();
+}
+
+// What is being driven, until it is one of them.
+void TakesPanel::fill_open(const QString& wanted) {
+  if (!wanted.isEmpty() || !session_.has_shown() || !session_.is_open() || !is_worth_keeping(session_.shown()))
+    return;
+  auto* item =
+      new QListWidgetItem(tr("Being driven, %1 s").arg(session_.shown().run.seconds(), 0, 'f', 0), list_);
+  item->setData(kSub, tr("kept here when it ends"));
+  item->setData(kPath, points_of(path_of(session_.shown().run)));
+  item->setData(kStar, session_.shown().take.about.star);
+  item->setData(kShown, true);
+}
+
+void TakesPanel::fill_takes(const std::vector<Study::Entry>& entries, const QString& wanted,
+                            const QString& current) {
+  const QStringList names = told_apart(entries);
+  for (const TakeGroup& group : grouped(entries, names, TakeOrder(order_->currentIndex()))) {
+    bool headed = group.heading.isEmpty();
+    for (const std::size_t i : group.entries) {
+      const Study::Entry& entry = entries[i];
+      const QString name = names[qsizetype(i)];
+      const QString sub = entry.trouble.isEmpty() ? sub_text(entry.about) : entry.trouble;
+      if (!wanted.isEmpty() && !(name + " " + sub).contains(wanted, Qt::CaseInsensitive)) continue;
+      if (!std::exchange(headed, true)) {
+        auto* heading = new QListWidgetItem(group.heading, list_);
+        heading->setFlags(Qt::NoItemFlags);
+        heading->setData(kHeading, true);
+      }
+      auto* item = new QListWidgetItem(name, list_);
+      if (!aside_->isChecked()) item->setFlags(item->flags() | Qt::ItemIsEditable);
+      item->setData(kFile, entry.file);
+      item->setData(kName, QString::fromStdString(entry.about.name));
+      item->setData(kPath, points_of(entry.about.path));
+      item->setData(kStar, entry.about.star);
+      item->setData(kSub, sub);
+      item->setData(kShown, session_.has_shown() && session_.shown().file == entry.file);
+      item->setToolTip(plain_tip(name + "\n" + sub + "\n" + entry.file));
+      item->setData(Qt::AccessibleTextRole,
+                    name + ", " + sub + (entry.about.star ? tr(", starred") : QString()));
+      if (entry.file == current) list_->setCurrentItem(item);
+    }
+  }
 }
 
 }  // namespace lagniappe::app

@@ -6,9 +6,12 @@
 
 #include "session/take_desk.h"
 
+class QAction;
+class QComboBox;
 class QLabel;
 class QLineEdit;
 class QListWidget;
+class QListWidgetItem;
 class QPushButton;
 
 namespace lagniappe::app {
@@ -21,7 +24,9 @@ class TakesPanel : public QWidget {
   void rename_current();
   void star_current();
   void note_current();
+  void begin_note();  // Puts the keyboard into the note of the chosen one.
   void put_aside_current();
+  bool has_current() const { return !current_file().isEmpty(); }
 
  signals:
   void open_asked(const QString& file);
@@ -32,6 +37,9 @@ class TakesPanel : public QWidget {
   bool is_renaming() const;
   void show_unsaved();
   QString current_file() const;
+  void fill_open(const QString& wanted);
+  void fill_takes(const std::vector<Study::Entry>& entries, const QString& wanted, const QString& current);
+  void show_aside();
   void show_note();
   template <typename F>
   void change(const QString& what, F change_about);
@@ -41,7 +49,9 @@ class TakesPanel : public QWidget {
   QListWidget* list_;
   QLineEdit *filter_, *note_;
   QLabel* empty_;
-  QPushButton* unsaved_;
+  QPushButton *unsaved_, *aside_;
+  QComboBox* order_;
+  QAction* put_aside_;
   QString noted_;  // The take whose note is shown.
   bool filling_ = false;
 };

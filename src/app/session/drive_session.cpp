@@ -175,21 +175,22 @@ void DriveSession::watch_rest() {
   resting_ = unattended_for_ > kLongestCoasting || (unattended_for_ > 0.0 && still_for_ > kStillFor);
 }
 
-void DriveSession::advance(double real_seconds) {
-  if (!shown_) return;
+bool DriveSession::advance(double real_seconds) {
+  if (!shown_) return false;
   if (playing_) play_on(real_seconds * time_scale_);
   if (player_ && !paused_) resting_ = false;
-  if (!live()) return;
+  if (!live()) return playing_;
   for (int due = clock_.advance(real_seconds * time_scale_); due > 0 && live(); --due) {
     tick(due);
     watch_rest();
   }
   const double dropped = clock_.dropped_seconds() - dropped_before_;
-  if (dropped <= 0.0) return;
+  if (dropped <= 0.0) return true;
   dropped_before_ = clock_.dropped_seconds();
   buttons_.drop(dropped);
   shown_->take.dropped.push_back({shown_->run.ticks(), dropped});
   shown_->run.drop_time(dropped);
+  return true;
 }
 
 void DriveSession::play_on(double seconds) {

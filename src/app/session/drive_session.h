@@ -79,7 +79,7 @@ class DriveSession {
   bool following() const { return script_ != nullptr; }
 
   // Time.
-  void advance(double real_seconds);  // As a drawn frame does.
+  bool advance(double real_seconds);  // As a drawn frame does. Returns whether anything goes on.
   // Forward: the next recorded tick, or, at an open end, a new one with what is held now.
   void single_tick();
   void tick_back();

@@ -13,7 +13,7 @@ constexpr int kLongestDrawing =
 
 }  // namespace
 
-Heart::Heart(std::function<void(double)> live, QObject* parent) : QObject(parent), live_(std::move(live)) {
+Heart::Heart(std::function<bool(double)> live, QObject* parent) : QObject(parent), live_(std::move(live)) {
   const QScreen* screen = QGuiApplication::primaryScreen();
   set_screen_rate(screen != nullptr ? screen->refreshRate() : 60.0);
   elapsed_.start();
@@ -22,6 +22,29 @@ Heart::Heart(std::function<void(double)> live, QObject* parent) : QObject(parent
   timer_.setSingleShot(true);
   connect(&timer_, &QTimer::timeout, this, &Heart::go);
   timer_.start(0);
+  QCoreApplication::instance()->installEventFilter(this);
+}
+
+// Whatever a hand does may be the beginning of something.
+bool Heart::eventFilter(QObject* watched, QEvent* event) {
+  switch (event->type()) {
+    case QEvent::KeyPress:
+    case QEvent::KeyRelease:
+    case QEvent::MouseButtonPress:
+    case QEvent::MouseButtonRelease:
+    case QEvent::MouseMove:
+    case QEvent::Wheel:
+      wake();
+      break;
+    default:
+      break;
+  }
+  return QObject::eventFilter(watched, event);
+}
+
+void Heart::wake() {
+  if (rests_) timer_.start(until_next());
+  rests_ = false;
 }
 
 void Heart::set_screen_rate(double rate) {
@@ -39,14 +62,17 @@ int Heart::until_next() const { return std::max(0, int(1000.0 * (last_ + shortes
 void Heart::go() {
   const double now = now_(), seconds = since_beat(now);
   last_ = now;
-  live_(seconds);
+  const bool goes_on = live_(seconds);
+  rests_ = true;  // Unless what hears of the beat draws.
   emit beat(seconds);
-  timer_.start(drawn_ ? kLongestDrawing : until_next());
+  rests_ = rests_ && !goes_on;
+  timer_.start(drawn_ || rests_ ? kLongestDrawing : until_next());
 }
 
 // One frame after the other, no faster than the screen shows them: a timer of even intervals would wait for its
 // next beat after every frame that took a little too long.
 void Heart::shown() {
+  rests_ = false;
   if (drawn_) timer_.start(until_next());
 }
 

@@ -12,8 +12,10 @@ namespace lagniappe::app {
 class Heart : public QObject {
   Q_OBJECT
  public:
-  // `live`: what time goes on in, by so many seconds, before anybody hears of the beat.
-  explicit Heart(std::function<void(double)> live, QObject* parent = nullptr);
+  // `live`: what time goes on in, by so many seconds, before anybody hears of the beat; it says whether
+  // anything goes on. Where nothing does, and nobody draws or touches a key or the mouse, the heart beats ten
+  // times a second.
+  explicit Heart(std::function<bool(double)> live, QObject* parent = nullptr);
 
   double now() const { return now_(); }  // s, of the one clock.
   void set_clock(std::function<double()> now) { now_ = std::move(now); }
@@ -30,6 +32,10 @@ class Heart : public QObject {
   // While somebody draws, the next beat waits for what was drawn, but not for ever.
   void set_drawn(bool drawn) { drawn_ = drawn; }
   void shown();
+  void wake();  // Something is going to be done: the next beat is not waited for.
+
+ protected:
+  bool eventFilter(QObject* watched, QEvent* event) override;
 
  signals:
   void beat(double seconds);
@@ -40,11 +46,11 @@ class Heart : public QObject {
 
   QTimer timer_;
   QElapsedTimer elapsed_;
-  std::function<void(double)> live_;
+  std::function<bool(double)> live_;
   std::function<double()> now_;
   double screen_rate_, shortest_, last_ = -1.0;
   int limit_ = 0;
-  bool drawn_ = false;
+  bool drawn_ = false, rests_ = false;
 };
 
 }  // namespace lagniappe::app

@@ -45,6 +45,9 @@ void complete(Recording& recording) {
   if (take.about.name.empty()) take.about.name = describe(recording.run, recording.place->world, take.profile);
   take.about.path = path_of(recording.run);
   take.about.ticks = recording.run.ticks();
+  take.about.course = take.course->name;
+  take.about.profile = take.profile.name;
+  take.about.tick_rate = take.tick_rate;
 }
 
 Ledger ledger_at(const Recording& recording, std::size_t tick) {

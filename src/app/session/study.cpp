@@ -213,6 +213,34 @@ bool Study::put_back(const QString& file) {
   return moved;
 }
 
+std::size_t Study::aside_count() const {
+  return std::size_t(QDir(takes_folder() + "/" + kAside).entryList({"*.take"}, QDir::Files).size());
+}
+
+std::vector<Study::Entry> Study::aside() const {
+  std::vector<Entry> entries;
+  for (const QFileInfo& info : QDir(takes_folder() + "/" + kAside).entryInfoList({"*.take"}, QDir::Files))
+    entries.push_back(entry_of(info.absoluteFilePath()));
+  std::stable_sort(entries.begin(), entries.end(),
+                   [](const Entry& a, const Entry& b) { return a.about.recorded > b.about.recorded; });
+  return entries;
+}
+
+// Where it was, if that is free.
+QString Study::bring_back(const QString& aside) {
+  for (const auto& [file, lies] : std::map(aside_)) {
+    if (lies == aside && !QFile::exists(file)) return put_back(file) ? file : QString();
+  }
+  const QFileInfo info(aside);
+  QString to = takes_folder() + "/" + info.fileName();
+  for (int i = 2; QFile::exists(to); ++i)
+    to = QString("%1/%2-%3.take").arg(takes_folder(), info.completeBaseName()).arg(i);
+  const bool moved = QFile::rename(aside, to);
+  if (!moved) emit failed(tr("%1 could not be had back").arg(info.fileName()));
+  refresh();
+  return moved ? to : QString();
+}
+
 void Study::put_aside_once_saved(const QString& file, const QStringList& parts) {
   due_aside_.push_back({file, parts});
   put_aside_what_is_due();

@@ -42,6 +42,11 @@ class Study : public QObject {
   // Takes are not deleted but put aside, from where put_back() has them again.
   bool put_aside(const QString& file);
   bool put_back(const QString& file);
+  // Those that lie aside, newest first, read when it is asked; and one of them back among the takes: returns
+  // its file, empty where it could not be had.
+  std::vector<Entry> aside() const;
+  std::size_t aside_count() const;
+  QString bring_back(const QString& aside);
   // The same once all of `parts` are on the disk; never, if they do not get there.
   void put_aside_once_saved(const QString& file, const QStringList& parts);
   void wait();  // Until everything is saved, or has failed, and that is known here.
@@ -82,7 +87,7 @@ class Study : public QObject {
   std::map<int, Job> waiting_;  // By number: not on the disk yet.
   std::vector<Job> unsaved_;    // In the order in which they failed.
   std::vector<Aside> due_aside_;
-  std::map<QString, QString> aside_;  // Where those that were put aside are.
+  std::map<QString, QString> aside_;  // Where those that were put aside are, by where they were.
   int under_way_ = 0, jobs_ = 0;
   QThreadPool thread_;
 };

@@ -51,7 +51,8 @@ void TakeDesk::close_recording() {
 }
 
 void TakeDesk::save_left(const Recording& recording) {
-  const bool keep = recording.run.seconds() >= kShortestKept && is_worth_keeping(recording);
+  const bool short_of = recording.run.seconds() < kShortestKept || !is_worth_keeping(recording);
+  const bool keep = recording.run.ticks() > 0 && (!short_of || recording.take.about.star);
   if (keep) {
     Recording finished = recording;
     complete(finished);
@@ -240,7 +241,7 @@ QString TakeDesk::save_part(const Stretch& stretch, const QString& suffix) {
   complete(whole);
   Take take = part_of(whole.take, stretch.first, stretch.last, whole.run.state(stretch.first));
   take.about.name += suffix.toStdString();
-  take.about.star = false;
+  take.about.ticks = stretch.last - stretch.first;
   take.about.path = way_of(whole.run, stretch);
   return study_.save(std::move(take));
 }
@@ -282,6 +283,22 @@ void TakeDesk::change_about(const QString& file, const TakeAbout& about, const Q
     emit shown_changed();
   };
   undo_.swap(what, set, about, entry->about);
+}
+
+void TakeDesk::star_open() {
+  if (!session_.has_shown() || !session_.is_open()) return;
+  TakeAbout about = session_.shown().take.about;
+  about.star = !about.star;
+  session_.set_about(about);
+  emit shown_changed();
+}
+
+void TakeDesk::bring_back(const QString& aside) {
+  const QString file = study_.bring_back(aside);
+  if (file.isEmpty()) return;
+  undo_.push(
+      tr("bring a take back"), [this, file] { study_.put_back(file); },
+      [this, file] { study_.put_aside(file); });
 }
 
 void TakeDesk::put_aside(const QString& file) {

@@ -56,6 +56,9 @@ class TakeDesk : public QObject {
   void split(std::size_t tick);               // Two takes instead of the shown one.
   void change_about(const QString& file, const TakeAbout& about, const QString& what);
   void put_aside(const QString& file);
+  void bring_back(const QString& aside);  // One of study().aside().
+  // Of what is being driven: with a star it is kept however short it is.
+  void star_open();
   void show_recording(Recording recording);
 
   // The shown recording ends and is saved.

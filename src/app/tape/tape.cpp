@@ -2,9 +2,11 @@
 #include "tape/tape.h"
 
 #include <QHelpEvent>
+#include <QKeyEvent>
 #include <QToolTip>
 #include <algorithm>
 #include <cmath>
+#include <map>
 
 #include "tape/event_marks.h"
 #include "tape/tape_lanes.h"
@@ -60,6 +62,7 @@ Tape::Tape(DriveSession& session, QWidget* parent, Third third)
   setMinimumHeight(third == Third::Contacts ? kLeastHeight : kLeastWithoutCurves);
   setNoAntialiasingOnDrag(false);
   setAccessibleName(tr("Tape"));
+  setAccessibleDescription(tr("Left and Right move the playhead by a tick, with Shift they select"));
   since_replot_.start();
   setBackground(QBrush(theme::sheet()));
   build_lanes();
@@ -366,6 +369,7 @@ TapeOverlay::Content Tape::overlay_content() const {
   if (!ghosts_.empty() && ghosts_.front()->against.parting)
     content.parting = x_of_tick(*ghosts_.front()->against.parting);
   content.labels = labels();
+  content.focused = hasFocus();
   return content;
 }
 
@@ -399,6 +403,38 @@ void Tape::resizeEvent(QResizeEvent* event) {
   QCustomPlot::resizeEvent(event);
   overlay_->setGeometry(rect());
   fill_curves();
+}
+
+// A tick back and on, a second with Page Up and Down; with Shift what is passed is selected.
+void Tape::keyPressEvent(QKeyEvent* event) {
+  const std::map<int, double> steps = {
+      {Qt::Key_Left, -1.0}, {Qt::Key_Right, 1.0}, {Qt::Key_PageUp, -60.0}, {Qt::Key_PageDown, 60.0}};
+  const auto step = steps.find(event->key());
+  const bool plain = !(event->modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier));
+  if (step == steps.end() || !plain || !session_.has_shown()) return QCustomPlot::keyPressEvent(event);
+  const Run& run = session_.shown().run;
+  const std::size_t at = session_.playhead();
+  const double ticks = std::abs(step->second) > 1.0 ? step->second / 60.0 * run.tick_rate() : step->second;
+  const auto to = static_cast<std::size_t>(std::clamp(double(at) + ticks, 0.0, double(run.ticks())));
+  if (event->modifiers() & Qt::ShiftModifier) {
+    // Its other end stays.
+    const bool goes_on = selection_ && (selection_->first == at || selection_->last == at);
+    if (!goes_on) select_from_ = at;
+    select(Stretch{std::min(select_from_, to), std::max(select_from_, to)});
+  }
+  session_.set_playhead(to);
+  emit scrubbed();
+  refresh();
+}
+
+void Tape::focusInEvent(QFocusEvent* event) {
+  QCustomPlot::focusInEvent(event);
+  refresh();
+}
+
+void Tape::focusOutEvent(QFocusEvent* event) {
+  QCustomPlot::focusOutEvent(event);
+  refresh();
 }
 
 void Tape::mousePressEvent(QMouseEvent* event) {

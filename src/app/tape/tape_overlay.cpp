@@ -45,6 +45,10 @@ void TapeOverlay::paint(QPainter& painter, const Content& content) {
     painter.drawText(QRectF(8, label.y - 8, content.area.left() - 14, 16), Qt::AlignVCenter | Qt::AlignLeft,
                      label.text);
   }
+  if (content.focused) {
+    painter.setPen(QPen(theme::teal(), 2.0));
+    painter.drawRoundedRect(QRectF(content.area).adjusted(-3, -3, 3, -1), 4, 4);
+  }
   painter.setClipRect(QRectF(content.area).adjusted(-5, -6, 5, 0));
   if (content.selection) {
     const QRectF r(QPointF(content.selection->first, content.area.top()),

@@ -22,7 +22,7 @@ class TapeOverlay : public QWidget {
     std::vector<Label> labels;
     std::optional<double> playhead;                      // x, if it can be seen.
     std::optional<std::pair<double, double>> selection;  // x from and to.
-    bool loops = false;
+    bool loops = false, focused = false;
     std::optional<double> parting;  // x at which the first ghost leaves the take.
     bool operator==(const Content&) const = default;
   };

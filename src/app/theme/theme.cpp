@@ -3,6 +3,7 @@
 
 #include <QApplication>
 #include <QFile>
+#include <QGuiApplication>
 #include <QIconEngine>
 #include <QPainter>
 #include <QPalette>
@@ -142,6 +143,14 @@ Light light() { return in_force; }
 QColor strong_moss() { return in_force == Light::Daylight ? moss().darker(125) : moss(); }
 
 const Colours& colours() { return colours_of(in_force); }
+
+bool desktop_is_dark() {
+  static const bool dark = [] {
+    const QPalette palette = QGuiApplication::palette();
+    return palette.color(QPalette::Window).lightness() < palette.color(QPalette::WindowText).lightness();
+  }();
+  return dark;
+}
 
 void apply(QApplication& application, Light wanted) {
   use_resources();

@@ -46,6 +46,9 @@ QFont number_font(int pixels);
 // the theme in force.
 QIcon icon(const QString& name, const QColor& colour = {});
 
+// Whether the desktop's colours are light on dark: as they were when it was first asked, before ours.
+bool desktop_is_dark();
+
 // Sets fonts, and palette and style sheet of a theme. What paints with the colours above is painted anew.
 void apply(QApplication& application, Light light);
 

@@ -15,6 +15,7 @@ struct OverlayChoice {
   bool contacts = false;  // Points and normals of the last tick's sweeps.
   bool probe = false;     // The ground probe.
   bool arrows = false;    // Intent and velocity.
+  bool operator==(const OverlayChoice&) const = default;
 };
 
 // What is pointed at: a line of the ledger under the playhead, a piece, or both.

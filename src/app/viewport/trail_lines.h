@@ -16,6 +16,7 @@ struct TrailChoice {
   double seconds = 6.0;  // Before and after the playhead.
   QString colour_by;     // "state", the key of a signal, or empty: one colour.
   int onion_skins = 0;   // A capsule every so many ticks; 0: none.
+  bool operator==(const TrailChoice&) const = default;
 };
 
 // What the colours of the trail mean.

@@ -67,6 +67,8 @@ ViewWidget::ViewWidget(DriveSession& session, Heart& heart, QWidget* parent)
   setMouseTracking(true);
   setMinimumSize(320, 150);
   setObjectName("view");
+  setAccessibleName(QObject::tr("View"));
+  setAccessibleDescription(QObject::tr("What is driven; Enter gives it keys and mouse, Esc takes them back"));
   connect(&heart_, &Heart::beat, this, &ViewWidget::pass);
 }
 
@@ -75,8 +77,14 @@ void ViewWidget::shown() {
   heart_.shown();
 }
 
+void ViewWidget::changeEvent(QEvent* event) {
+  QWidget::changeEvent(event);
+  stale_ = true;  // Colours, fonts, whether it can be used.
+}
+
 void ViewWidget::showEvent(QShowEvent* event) {
   QWidget::showEvent(event);
+  stale_ = true;
   heart_.set_drawn(true);
 }
 
@@ -93,7 +101,7 @@ ViewWidget::~ViewWidget() {
 }
 
 void ViewWidget::show_place() {
-  scene_changed_ = true;
+  scene_changed_ = stale_ = true;
   has_driven_ = false;
   heart_.leave_out();
   camera_.mode = drive_camera_;
@@ -102,7 +110,7 @@ void ViewWidget::show_place() {
 }
 
 void ViewWidget::show_changed_place() {
-  scene_changed_ = true;
+  scene_changed_ = stale_ = true;
   readouts_.set_place(*session_.place());
   canvas_->widget().update();
 }
@@ -148,7 +156,7 @@ void ViewWidget::end_move() {
 }
 
 void ViewWidget::leave_driving() {
-  away_ = driving_;
+  away_ = stale_ = driving_;
   set_driving(false);
 }
 
@@ -183,7 +191,26 @@ void ViewWidget::pass(double seconds) {
   if (camera_.mode == CameraMode::Free && !driving_) move_free_camera(seconds);
   drawn_eye_ = camera_.follow(session_, seconds);
   drawn_field_ = camera_.field(session_);
+  const Drawn next = to_draw();
+  if (!stale_ && !next.live && drawn_ == next) return;  // At rest nothing is drawn.
+  stale_ = false;
+  drawn_ = next;
   canvas_->widget().update();
+}
+
+ViewWidget::Drawn ViewWidget::to_draw() const {
+  const bool live = session_.live() || session_.playing();
+  return {session_.revision(),
+          session_.playhead(),
+          drawn_eye_,
+          drawn_field_,
+          overlays_,
+          trail_,
+          driving_,
+          session_.paused(),
+          live,
+          session_.drawing(),
+          session_.tick_rate()};
 }
 
 void ViewWidget::count_frame(double now) {
@@ -306,6 +333,7 @@ std::optional<DrawnFrame::Shadow> ViewWidget::shadow(const Pose& pose) const {
 void ViewWidget::resizeEvent(QResizeEvent* event) {
   QWidget::resizeEvent(event);
   canvas_->widget().setGeometry(rect());
+  stale_ = true;
 }
 
 void ViewWidget::press(const DriveKeyDoes& does, double since_frame) {

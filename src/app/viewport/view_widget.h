@@ -53,19 +53,30 @@ class ViewWidget : public QWidget, private Drawable {
   bool first_person() const { return drive_camera_ == CameraMode::FirstPerson; }
   OverlayChoice& overlays() { return overlays_; }
   TrailChoice& trail() { return trail_; }
-  void set_ghosts(Ghosts ghosts) { ghosts_ = std::move(ghosts); }
-  void set_highlight(const Highlight& highlight) { highlight_ = highlight; }
+  void set_ghosts(Ghosts ghosts) { put(ghosts_, std::move(ghosts)); }
+  void set_highlight(const Highlight& highlight) { put(highlight_, highlight); }
   const Highlight& highlight() const { return highlight_; }
   // Returns where a place of the course is drawn, if it is before the eye.
   std::optional<QPointF> pixel_of(const Vec3& at_C) const;
-  void set_plain(bool plain) { plain_ = plain; }  // Nothing is written over it: there is no room.
-  void set_grid(bool shown) { grid_ = shown; }
+  void set_plain(bool plain) { put(plain_, plain); }  // Nothing is written over it: there is no room.
+  void set_grid(bool shown) { put(grid_, shown); }
+  // With the next beat, although nothing seems to have changed.
+  void draw_anew() { stale_ = true; }
   const Camera& camera() const { return camera_; }
   double frames_per_second() const { return frames_per_second_; }
   const Readouts& readouts() const { return readouts_; }
-  void set_told(std::vector<Readouts::Told> told) { readouts_.set_told(std::move(told)); }
-  void set_hint_keys(Readouts::HintKeys keys) { readouts_.set_hint_keys(std::move(keys)); }
-  void set_legend(std::vector<Readouts::LegendLine> lines) { readouts_.set_legend(std::move(lines)); }
+  void set_told(std::vector<Readouts::Told> told) {
+    stale_ = stale_ || told != readouts_.told();
+    readouts_.set_told(std::move(told));
+  }
+  void set_hint_keys(Readouts::HintKeys keys) {
+    stale_ = true;
+    readouts_.set_hint_keys(std::move(keys));
+  }
+  void set_legend(std::vector<Readouts::LegendLine> lines) {
+    stale_ = true;
+    readouts_.set_legend(std::move(lines));
+  }
   QImage picture() { return canvas_->picture(); }  // Of the last frame.
   // Why nothing can be drawn, or empty.
   QString trouble() const { return trouble_.isEmpty() ? canvas_->trouble() : trouble_; }
@@ -80,6 +91,7 @@ class ViewWidget : public QWidget, private Drawable {
  protected:
   bool event(QEvent* event) override;
   void resizeEvent(QResizeEvent* event) override;
+  void changeEvent(QEvent* event) override;
   void showEvent(QShowEvent* event) override;
   void hideEvent(QHideEvent* event) override;
   void keyPressEvent(QKeyEvent* event) override;
@@ -112,6 +124,25 @@ class ViewWidget : public QWidget, private Drawable {
   void pick(const QPointF& at);
   Vec3 ray_through(const QPointF& at) const;
   void count_frame(double now);
+  template <typename Value>
+  void put(Value& value, Value next) {
+    stale_ = stale_ || value != next;
+    value = std::move(next);
+  }
+  // All that a picture is drawn from besides what set stale_.
+  struct Drawn {
+    std::uint64_t revision;
+    std::size_t playhead;
+    Eye eye;
+    double field;
+    OverlayChoice overlays;
+    TrailChoice trail;
+    bool driving, paused, live;
+    Drawing drawing;
+    int tick_rate;
+    bool operator==(const Drawn&) const = default;
+  };
+  Drawn to_draw() const;
 
   DriveSession& session_;
   Heart& heart_;
@@ -137,6 +168,8 @@ class ViewWidget : public QWidget, private Drawable {
   QPointF mouse_{1.0, 1.0};
   QPointF drag_from_, pressed_at_;
   QString trouble_;
+  std::optional<Drawn> drawn_;
+  bool stale_ = true;
   bool begun_ = false, driving_ = false, grid_ = true, plain_ = false, scene_changed_ = false,
        has_driven_ = false, moved_ = false, away_ = false;
 };

@@ -39,6 +39,7 @@ SearchEntry entry_of(QAction& action) {
   SearchEntry entry;
   entry.name = name_of(action);
   entry.about = action.toolTip();
+  entry.where = action.data().toString();
   const QString keys = action.shortcut().toString(QKeySequence::NativeText);
   const QString on = action.isChecked() ? QAction::tr("(on)") : QAction::tr("(off)");
   entry.beside = (action.isCheckable() ? on + "  " : QString()) + keys;
@@ -107,8 +108,11 @@ void CommandSearch::fill(const QString& wanted) {
 void CommandSearch::add(const SearchEntry& entry) {
   QPixmap nothing(16, 16);
   nothing.fill(Qt::transparent);  // So that the names stand under each other.
-  const QString beside = entry.kind.isEmpty() ? entry.beside : entry.kind;
-  auto* item = new QListWidgetItem(entry.name + (beside.isEmpty() ? "" : "    " + beside), list_);
+  const QString kind = entry.kind.isEmpty() || entry.where.isEmpty() ? entry.kind + entry.where
+                                                                     : entry.kind + ": " + entry.where;
+  QStringList said = {entry.name, kind, entry.beside};
+  said.removeAll(QString());
+  auto* item = new QListWidgetItem(said.join("    "), list_);
   item->setIcon(entry.icon.isNull() ? QIcon(nothing) : entry.icon);
   item->setToolTip(plain_tip(entry.about));
   if (entry.enabled) return;

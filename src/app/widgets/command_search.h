@@ -17,6 +17,7 @@ struct SearchEntry {
   QString name;
   QString kind;         // "value", "mark"; empty for what is done.
   QString about;        // More words that it is found by.
+  QString where = {};   // Where one finds it otherwise: a menu, a card.
   QString beside = {};  // Shown behind the name: its keys, or whether it is on.
   QIcon icon = {};
   bool enabled = true;

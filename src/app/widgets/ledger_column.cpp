@@ -68,6 +68,7 @@ LedgerColumn::LedgerColumn(QWidget* parent)
   summary_->setObjectName("caption");
   summary_->setWordWrap(true);
   list_->setObjectName("sentences");
+  list_->setAccessibleName(tr("Ledger of the tick"));
   list_->setWordWrap(true);
   list_->setSelectionMode(QAbstractItemView::SingleSelection);
   list_->setFocusPolicy(Qt::TabFocus);

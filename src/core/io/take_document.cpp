@@ -237,8 +237,11 @@ PartVersions read_parts(const JsonCursor& map) {
 Json about_json(const TakeAbout& about) {
   Json path = Json::array();
   for (const Vec2& p : about.path) path.push_back({p.x, p.y});
-  return {{"name", about.name},         {"note", about.note}, {"star", about.star},
-          {"recorded", about.recorded}, {"path", path},       {"ticks", about.ticks}};
+  Json json = {{"name", about.name},         {"note", about.note}, {"star", about.star},
+               {"recorded", about.recorded}, {"path", path},       {"ticks", about.ticks}};
+  if (about.tick_rate == 0) return json;
+  json.update({{"course", about.course}, {"profile", about.profile}, {"tick_rate", about.tick_rate}});
+  return json;
 }
 
 Json head_json(const Take& take) {
@@ -271,7 +274,7 @@ Json part_json(const Take& take, std::size_t first, std::size_t last) {
 Json end_json(const Take& take) { return {{"end", take.inputs.size()}}; }
 
 TakeAbout read_about(const JsonCursor& cursor) {
-  cursor.only_keys({"name", "note", "star", "recorded", "path", "ticks"});
+  cursor.only_keys({"name", "note", "star", "recorded", "path", "ticks", "course", "profile", "tick_rate"});
   TakeAbout about;
   about.name = cursor.at("name").text();
   about.note = cursor.at("note").text();
@@ -281,6 +284,10 @@ TakeAbout read_about(const JsonCursor& cursor) {
   if (points.size() > kMostPathPoints) cursor.at("path").fail("the path has too many points");
   for (const JsonCursor& point : points) about.path.push_back(point.vec2({-1e9, 1e9}));
   about.ticks = cursor.at("ticks").whole(0, std::numeric_limits<std::uint64_t>::max());
+  if (!cursor.has("tick_rate")) return about;
+  about.course = cursor.at("course").text();
+  about.profile = cursor.at("profile").text();
+  about.tick_rate = cursor.at("tick_rate").integer(10, 480);
   return about;
 }
 

@@ -71,15 +71,29 @@ class Search {
     }
     const ProfileField& field = *find_field(path_);
     const double present = field.typed(now);
-    const double end = path_ == "ground.shortest_tread" ? field.low : field.high;
-    return suffices(end) ? std::optional(nearest(present, end, resolution(field.unit))) : std::nullopt;
+    const double end = path_ == "ground.shortest_tread" ? field.low : field.high, unit = resolution(field.unit);
+    // Away from what it is, farther and farther: much too much of it may be refused for another reason.
+    double refused = present;
+    for (double way = unit; refused != end; way *= 2.0) {
+      const double tried = end > present ? std::min(present + way, end) : std::max(present - way, end);
+      if (suffices(tried)) return nearest(refused, tried, unit);
+      refused = tried;
+    }
+    return std::nullopt;
   }
 
  private:
   bool suffices(double value) const {
     Ledger ledger;
     step(before_, input_, with(value), world_, dt_, &ledger);
-    return std::none_of(ledger.entries.begin(), ledger.entries.end(),
+    // Onto what is stepped within the tick, it matters not how often that was tried.
+    const auto* tried = std::get_if<entry::Step>(&refused_);
+    const auto is_taken = [&](const LedgerEntry& e) {
+      const auto* taken = std::get_if<entry::Step>(&e);
+      return taken != nullptr && tried != nullptr && taken->piece == tried->piece && !is_refusal(e);
+    };
+    return std::any_of(ledger.entries.begin(), ledger.entries.end(), is_taken) ||
+           std::none_of(ledger.entries.begin(), ledger.entries.end(),
                         [&](const LedgerEntry& e) { return is_same_refusal(e, refused_); });
   }
 
@@ -102,17 +116,17 @@ class Search {
     return changed;
   }
 
-  // Of what suffices the nearest to `present`, on the grid of `unit`.
-  double nearest(double present, double end, double unit) const {
+  // Between what is refused and what is enough: what is just enough, on the grid of `unit`.
+  double nearest(double refused, double enough, double unit) const {
     constexpr int kHalvings = 40;
-    double refused = present, enough = end;
+    const bool more = enough > refused;
     for (int i = 0; i < kHalvings && std::abs(enough - refused) > 0.01 * unit; ++i) {
       const double middle = 0.5 * (refused + enough);
       (suffices(middle) ? enough : refused) = middle;
     }
-    const double steps = end > present ? std::ceil(enough / unit - 1e-6) : std::floor(enough / unit + 1e-6);
+    const double steps = more ? std::ceil(enough / unit - 1e-6) : std::floor(enough / unit + 1e-6);
     const double rounded = steps * unit;
-    return suffices(rounded) ? rounded : rounded + (end > present ? unit : -unit);
+    return suffices(rounded) ? rounded : rounded + (more ? unit : -unit);
   }
 
   const LedgerEntry& refused_;

@@ -51,7 +51,15 @@ Take random_take(std::uint64_t seed) {
   take.tick_rate = 144;
   take.course_identity = identity_of(world);
   take.profile_identity = identity_of(take.profile);
-  take.about = {"stairs, walk", "a note\nof two lines", true, "2026-11-23T10:00:00Z", {{1, 2}, {3, 4.5}}, 0};
+  take.about = {"stairs, walk",
+                "a note\nof two lines",
+                true,
+                "2026-11-23T10:00:00Z",
+                {{1, 2}, {3, 4.5}},
+                0,
+                "Yard",
+                "Otter",
+                60};
   for (int i = 0; i < 200; ++i) {
     InputFrame input = push(random.between(-1, 1), random.between(-1, 1));
     input.held.bits = static_cast<std::uint32_t>(random.below(128));

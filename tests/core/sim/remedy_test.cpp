@@ -77,6 +77,33 @@ TEST_CASE("A kerb that is too high: its own height would have been enough, at ev
   }
 }
 
+TEST_CASE("Also of who stands still against the kerb and pushes on") {
+  const TriangleWorld world = Scene().floor().block({0, 0, -5}, {20, 0.36, 4}).world();
+  const Profile profile;
+  auto refused = drive_to<entry::Step>(world, profile, Vec3(0.0), forward(), 60);
+  REQUIRE(refused);
+  CharacterState state = refused->before;
+  for (int tick = 0; tick < 30; ++tick) state = step(state, forward(), profile, world, 1.0 / 60);
+  REQUIRE(length(state.velocity_C) < 0.01);
+  const auto remedy = remedy_of(refused->entry, state, forward(), profile, world, 1.0 / 60);
+  REQUIRE(remedy);
+  REQUIRE(remedy->enough);
+  CHECK(*remedy->enough == Approx(0.36).margin(2e-3));
+}
+
+TEST_CASE("Also where much too much would be refused again, as under a roof") {
+  // Over the kerb there is room for who is lifted by 40 cm, and none for who is lifted by two metres.
+  const TriangleWorld world =
+      Scene().floor().block({0, 0, -5}, {20, 0.36, 4}).block({0, 2.6, -5}, {40, 0.3, 40}).world();
+  const Profile profile;
+  const auto refused = drive_to<entry::Step>(world, profile, Vec3(0.0), forward(), 60);
+  REQUIRE(refused);
+  const auto remedy = remedy_of(refused->entry, refused->before, refused->input, profile, world, 1.0 / 60);
+  REQUIRE(remedy);
+  REQUIRE(remedy->enough);
+  CHECK(*remedy->enough == Approx(0.36).margin(2e-3));
+}
+
 TEST_CASE("A wall is no step, whatever is allowed of a usual size") {
   const TriangleWorld world = Scene().floor().block({0, 0, -5}, {20, 220, 4}).world();
   const Profile profile;
