@@ -403,7 +403,7 @@ TEST_CASE_METHOD(DailyFixture, "What can be done with a take stands in its menu,
   REQUIRE(wait_for([&] { return list->count() == 1; }));
   list->setCurrentRow(0);
   CHECK(list->contextMenuPolicy() == Qt::ActionsContextMenu);
-  REQUIRE(list->actions().size() == 5);
+  REQUIRE(list->actions().size() == 6);
   const auto does = [&](const QString& begins) {
     for (QAction* action : list->actions())
       if (action->text().startsWith(begins)) return action->trigger();

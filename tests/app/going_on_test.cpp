@@ -127,8 +127,8 @@ TEST_CASE_METHOD(YardFixture, "What is written on the ground are coordinates of 
 }
 
 TEST_CASE_METHOD(YardFixture, "The draw rate by keys while driving, by the list, and kept") {
-  auto* rates = window.page().findChild<QComboBox*>("drawRate");
-  CHECK(rates->currentText() == "screen");
+  auto* rates = window.findChild<QComboBox*>("drawRate");
+  CHECK(rates->currentText() == "as the screen");
   drive();
   for (const char* rate : {"144", "120", "60", "30", "24", "10", "10"}) {
     QTest::keyClick(&view, Qt::Key_Comma, Qt::AltModifier);
@@ -146,7 +146,7 @@ TEST_CASE_METHOD(YardFixture, "The draw rate by keys while driving, by the list,
   QObject::disconnect(counts);
   CHECK(frames <= 14);
   for (int i = 0; i < 7; ++i) QTest::keyClick(&view, Qt::Key_Period, Qt::AltModifier);
-  CHECK(rates->currentText() == "screen");
+  CHECK(rates->currentText() == "as the screen");
   CHECK(window.heart().limit() == 0);
 }
 

@@ -30,7 +30,7 @@ namespace lagniappe::app {
 namespace {
 
 constexpr double kLiveLedger = 0.12;  // s between two ledgers that are shown while driving.
-constexpr int kSideWidth = 316, kLedgerWidth = 300, kLeastView = 150;
+constexpr int kSideWidth = 316, kLedgerWidth = 300, kLeastView = 134;
 const char *const kRowsKey = "drive/rows", *const kUpperKey = "drive/upper", *const kLowerKey = "drive/lower",
                   *const kCurvesKey = "drive/curves";
 
@@ -51,7 +51,7 @@ DrivePage::DrivePage(DriveSession& session, Heart& heart, TakeDesk& desk, Handli
       view_(new ViewWidget(session, heart)),
       ledger_(new LedgerColumn),
       tape_(new Tape(session)),
-      transport_(new Transport(session, heart, desk, actions)),
+      transport_(new Transport(session, desk, actions)),
       takes_(new TakesPanel(desk, session)),
       ghosts_(new GhostsPanel(desk, session)),
       cards_(new CardsPanel(handling, session, settings)),

@@ -4,7 +4,6 @@
 #include <QApplication>
 
 #include "pages/drive_page.h"
-#include "pages/transport.h"
 #include "theme/theme.h"
 #include "viewport/view_widget.h"
 
@@ -28,10 +27,7 @@ void follow_preferences(Preferences& preferences, const Actions& actions, Heart&
     if (pref == Pref::MouseSpeed || pref == Pref::MouseUpsideDown)
       page.view().set_mouse(preferences.number(Pref::MouseSpeed), preferences.is_on(Pref::MouseUpsideDown));
     if (pref == Pref::SnapshotEvery) handling.set_snapshot_every(qint64(60.0 * preferences.number(pref)));
-    if (pref == Pref::DrawRate) {
-      heart.set_limit(int(preferences.number(pref)));
-      page.transport().show_draw_rate();
-    }
+    if (pref == Pref::DrawRate) heart.set_limit(int(preferences.number(pref)));
     if (pref == Pref::Light && preferences.is_set(pref)) show_light(preferences, *actions[Act::Lantern]);
   };
   for (const PrefRow& row : pref_rows()) follow(row.pref);
@@ -39,8 +35,6 @@ void follow_preferences(Preferences& preferences, const Actions& actions, Heart&
     follow(pref);
     if (pref == Pref::Light) show_light(preferences, *actions[Act::Lantern]);
   });
-  QObject::connect(&page.transport(), &Transport::draw_rate_chosen, &page,
-                   [&preferences](int rate) { preferences.set(Pref::DrawRate, rate); });
 }
 
 void show_keys(const Actions& actions, DrivePage& page) {

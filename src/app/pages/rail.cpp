@@ -21,7 +21,7 @@ QWidget* make_rail(const std::vector<Page*>& pages, const Actions& actions) {
     button->setIconSize({22, 22});
     button->setToolButtonStyle(Qt::ToolButtonTextUnderIcon);
     button->setFocusPolicy(Qt::TabFocus);
-    button->setFixedSize(54, 52);
+    button->setFixedSize(54, 56);
     layout->addWidget(button);
   }
   layout->addStretch(1);

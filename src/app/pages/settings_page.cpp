@@ -19,7 +19,7 @@
 namespace lagniappe::app {
 namespace {
 
-constexpr int kNameWidth = 210, kFieldWidth = 190, kKeyWidth = 150, kWidest = 860;
+constexpr int kNameWidth = 210, kFieldWidth = 190, kKeyWidth = 150;
 
 QString drive_name(const DriveKey& key) { return QString("drive ") + key.text; }
 
@@ -29,6 +29,7 @@ QString key_path(const QString& name) { return QString(Preferences::kKeys) + "/"
 QLabel* heading(const QString& text) {
   auto* label = new QLabel(text);
   label->setObjectName("columnTitle");
+  label->setContentsMargins(0, 8, 0, 0);
   return label;
 }
 
@@ -56,7 +57,6 @@ SettingsPage::SettingsPage(Preferences& preferences, Actions& actions, DriveKeys
   setObjectName("page");
   auto* content = new QWidget;
   content->setObjectName("cardList");
-  content->setMaximumWidth(kWidest);
   auto* column = new QVBoxLayout(content);
   column->setContentsMargins(24, 18, 24, 18);
   column->setSpacing(8);
@@ -119,6 +119,7 @@ QWidget* SettingsPage::number_field(const PrefRow& row) {
   box->setValue(preferences_.number(row.pref));
   box->setFixedWidth(kFieldWidth);
   box->setKeyboardTracking(false);
+  box->setButtonSymbols(QAbstractSpinBox::NoButtons);
   connect(box, &QDoubleSpinBox::valueChanged, this,
           [this, pref = row.pref](double value) { preferences_.set(pref, value); });
   return box;

@@ -22,7 +22,6 @@ constexpr std::array kEvents = {Event::StateChange, Event::Landing,     Event::J
                                 Event::Step,        Event::StepRefused, Event::Wall,    Event::Snap,
                                 Event::PushOut,     Event::JumpRefused, Event::Ceiling, Event::Carried,
                                 Event::Pushed};
-constexpr int kDrawRates[] = {10, 24, 30, 60, 120, 144, 0};  // 0: as the screen.
 constexpr int kOnionSkins[] = {0, 5, 10, 20, 60};
 constexpr double kTrailSeconds[] = {2.0, 6.0, 20.0, 60.0};
 
@@ -63,15 +62,12 @@ void add_choices(QMenu* menu, const QString& title, const QList<std::pair<QStrin
 
 }  // namespace
 
-Transport::Transport(DriveSession& session, Heart& heart, TakeDesk& desk, const Actions& actions,
-                     QWidget* parent)
+Transport::Transport(DriveSession& session, TakeDesk& desk, const Actions& actions, QWidget* parent)
     : QWidget(parent),
       session_(session),
-      heart_(heart),
       desk_(desk),
       scales_(new QButtonGroup(this)),
       rates_(new QComboBox),
-      draw_rates_(new QComboBox),
       events_(new QComboBox) {
   setObjectName("transport");
   setAttribute(Qt::WA_StyledBackground);
@@ -140,22 +136,7 @@ QWidget* Transport::make_rates() {
   row->setSpacing(4);
   row->addWidget(rates_);
   row->addWidget(new QLabel(tr("ticks/s")));
-  row->addSpacing(6);
-  row->addWidget(draw_rates_);
-  row->addWidget(new QLabel(tr("frames/s")));
-  for (const int rate : kDrawRates)
-    draw_rates_->addItem(rate == 0 ? tr("screen") : QString::number(rate), rate);
-  draw_rates_->setObjectName("drawRate");
-  draw_rates_->setAccessibleName(tr("Draw rate, frames per second"));
-  draw_rates_->setToolTip(
-      tr("Draw rate: pictures per second, at most; by keys also while driving. Ticks stay as they are. "
-         "\u201cscreen\u201d: as many as it shows"));
-  connect(draw_rates_, &QComboBox::activated, this, [this](int index) {
-    take_draw_rate(index);
-    emit typed();
-  });
   show_tick_rate();
-  show_draw_rate();
   return box;
 }
 
@@ -181,21 +162,6 @@ void Transport::step_tick_rate(int by) {
     if (beyond && (!next || (by < 0) == (rate > *next))) next = rate;
   }
   if (next) choose_tick_rate(*next);
-}
-
-void Transport::take_draw_rate(int index) {
-  heart_.set_limit(draw_rates_->itemData(index).toInt());
-  draw_rates_->setCurrentIndex(index);
-  emit draw_rate_chosen(heart_.limit());
-}
-
-void Transport::step_draw_rate(int by) {
-  take_draw_rate(std::clamp(draw_rates_->currentIndex() + by, 0, draw_rates_->count() - 1));
-}
-
-void Transport::show_draw_rate() {
-  const int at = draw_rates_->findData(heart_.limit());
-  draw_rates_->setCurrentIndex(at < 0 ? draw_rates_->count() - 1 : at);
 }
 
 QToolButton* Transport::make_curves() {

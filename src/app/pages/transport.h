@@ -5,7 +5,6 @@
 #include <QWidget>
 
 #include "actions.h"
-#include "session/heart.h"
 #include "session/take_desk.h"
 #include "viewport/trail_lines.h"
 
@@ -18,24 +17,19 @@ namespace lagniappe::app {
 class Transport : public QWidget {
   Q_OBJECT
  public:
-  Transport(DriveSession& session, Heart& heart, TakeDesk& desk, const Actions& actions,
-            QWidget* parent = nullptr);
+  Transport(DriveSession& session, TakeDesk& desk, const Actions& actions, QWidget* parent = nullptr);
 
   void step_time_scale(int by);  // One notch slower (positive) or faster.
   void choose_tick_rate(int rate);
   void step_tick_rate(int by);  // The next of the list, up (positive) or down.
   void show_tick_rate();        // That of the session, which may have changed by itself.
 
-  void step_draw_rate(int by);  // Likewise; the highest is as many as the screen shows.
-  void show_draw_rate();
-
   // The kind of event that next and previous go to.
   Event chosen_event() const;
   void choose_event(Event event);
 
  signals:
-  void draw_rate_chosen(int frames_per_second);  // 0: as the screen.
-  void typed();                                  // The field is done with.
+  void typed();  // The field is done with.
   void problem(const QString& title, const QString& sentence);
   void curves_chosen(const QStringList& keys);
   void trail_chosen(const QString& colour_by, int onion_skins, double seconds);
@@ -51,16 +45,14 @@ class Transport : public QWidget {
   QWidget* make_rates();
   void take_typed_rate();
   void put_tick_rate();
-  void take_draw_rate(int index);
   QToolButton* make_curves();
   QToolButton* make_trail();
   void announce_trail();
 
   DriveSession& session_;
-  Heart& heart_;
   TakeDesk& desk_;
   QButtonGroup* scales_;
-  QComboBox *rates_, *draw_rates_, *events_;
+  QComboBox *rates_, *events_;
   QStringList curves_;
   QMenu* curves_menu_ = nullptr;
   TrailChoice trail_;

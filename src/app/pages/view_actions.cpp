@@ -38,8 +38,8 @@ void connect_view_actions(const Actions& actions, DriveSession& session, DrivePa
   does_on(Act::Faster, [&page] { page.transport().step_time_scale(-1); });
   does_on(Act::FewerTicks, [&page] { page.transport().step_tick_rate(-1); });
   does_on(Act::MoreTicks, [&page] { page.transport().step_tick_rate(+1); });
-  does_on(Act::FewerFrames, [&page] { page.transport().step_draw_rate(-1); });
-  does_on(Act::MoreFrames, [&page] { page.transport().step_draw_rate(+1); });
+  does_on(Act::FewerFrames, [&preferences] { preferences.step(Pref::DrawRate, +1); });
+  does_on(Act::MoreFrames, [&preferences] { preferences.step(Pref::DrawRate, -1); });
   toggles(Act::Pause, false, [&session](bool paused) { session.set_paused(paused); });
   toggles(Act::FirstPerson, false, [view](bool first) { view->set_first_person(first); });
   toggles(Act::Interpolated, true,

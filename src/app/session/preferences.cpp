@@ -43,8 +43,8 @@ constexpr PrefRow kRows[] = {
      "Fewer spare the machine. Ticks stay as they are", Kind::Choice, 0, 240, 0, "frames/s", kRates, false},
     {Pref::Light, "Drawing", "lantern", "Theme", "Lantern is light on dark", Kind::Choice, -1, 1, -1, "",
      kLights, false},
-    {Pref::Scale, "Drawing", "scale", "Scale of the window",
-     "Of everything that is drawn in it, on top of nothing else", Kind::Choice, 0, 4, 0, "", kScales, true},
+    {Pref::Scale, "Drawing", "scale", "Scale of the window", "Of everything that is drawn in it", Kind::Choice,
+     0, 4, 0, "", kScales, true},
     {Pref::SnapshotEvery,
      "Files",
      "snapshotEvery",
@@ -105,6 +105,15 @@ void Preferences::set(Pref pref, const QVariant& value) {
 void Preferences::set_back(Pref pref) {
   settings_.remove(row_of(pref).key);
   emit changed(pref);
+}
+
+void Preferences::step(Pref pref, int by) {
+  const auto words = row_of(pref).words;
+  const auto now = std::find_if(words.begin(), words.end(),
+                                [value = number(pref)](const PrefRow::Word& w) { return w.value == value; });
+  const auto at = now == words.end() ? 0 : now - words.begin();
+  const auto to = std::clamp<std::ptrdiff_t>(at + by, 0, std::ptrdiff_t(words.size()) - 1);
+  to == 0 ? set_back(pref) : set(pref, words[std::size_t(to)].value);
 }
 
 bool Preferences::is_set(Pref pref) const { return settings_.contains(row_of(pref).key); }

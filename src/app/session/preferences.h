@@ -44,6 +44,7 @@ class Preferences : public QObject {
   QString text(Pref pref) const;
   void set(Pref pref, const QVariant& value);
   void set_back(Pref pref);
+  void step(Pref pref, int by);  // Of a choice, so many words on in its list; it ends at the ends.
   bool is_set(Pref pref) const;
   QSettings& settings() { return settings_; }
 

@@ -65,7 +65,7 @@ ViewWidget::ViewWidget(DriveSession& session, Heart& heart, QWidget* parent)
     : QWidget(parent), session_(session), heart_(heart), canvas_(make_canvas(*this, this)), readouts_(session) {
   setFocusPolicy(Qt::StrongFocus);
   setMouseTracking(true);
-  setMinimumSize(320, 150);
+  setMinimumSize(320, 134);
   setObjectName("view");
   setAccessibleName(QObject::tr("View"));
   setAccessibleDescription(QObject::tr("What is driven; Enter gives it keys and mouse, Esc takes them back"));
