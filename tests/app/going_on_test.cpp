@@ -68,8 +68,8 @@ TEST_CASE_METHOD(YardFixture, "A drive goes on over another page, with the keys 
   CHECK(wait_for([&] { return session.current().state == StateId::Stand; }));
   // The mouse is still its own.
   const double yaw = session.look().x;
-  QTest::mouseMove(&view, view.rect().center() + QPoint(40, 0));
-  CHECK(wait_for([&] { return session.look().x != yaw; }));
+  move_mouse(QPoint(40, 0));
+  CHECK(session.look().x != yaw);
   QTest::keyClick(&view, Qt::Key_Escape);
   CHECK_FALSE(view.driving());
 }

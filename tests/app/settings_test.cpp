@@ -50,8 +50,8 @@ struct SettingsFixture : WindowFixture {
     window.actions()[Act::DrivePage]->trigger();
     drive();
     const Vec2 before = session.look();
-    QTest::mouseMove(&view, view.rect().center() + (up ? QPoint(0, -pixels) : QPoint(pixels, 0)));
-    REQUIRE(wait_for([&] { return session.look() != before; }));
+    move_mouse(up ? QPoint(0, -pixels) : QPoint(pixels, 0));
+    REQUIRE(session.look() != before);
     const Vec2 turned = session.look() - before;
     QTest::keyClick(&view, Qt::Key_Escape);
     return up ? turned.y : turned.x;

@@ -53,10 +53,7 @@ TEST_CASE_METHOD(WindowFixture, "Keys walk the character, in the core and in pix
 TEST_CASE_METHOD(WindowFixture, "The mouse turns the look while driving, and Esc gives it back") {
   drive();
   const double yaw = session.look().x;
-  const QPoint middle = PointerTurn::exact(view.mapToGlobal(view.rect().center()));
-  QMouseEvent move(QEvent::MouseMove, view.mapFromGlobal(middle) + QPoint(50, 0), middle + QPoint(50, 0),
-                   Qt::NoButton, Qt::NoButton, Qt::NoModifier);
-  QCoreApplication::sendEvent(&view, &move);
+  move_mouse(QPoint(50, 0));
   const double counts = 50.0 * view.devicePixelRatioF();
   CHECK(degrees(session.look().x - yaw) == Approx(-0.12 * counts).margin(1e-6));
   CHECK(view.cursor().shape() == Qt::BlankCursor);

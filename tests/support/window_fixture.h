@@ -63,6 +63,13 @@ struct WindowFixture {
     window.actions()[Act::Drive]->trigger();
     REQUIRE(view.driving());
   }
+  // The hand moves the mouse while one drives.
+  void move_mouse(const QPoint& by) {
+    const QPoint middle = PointerTurn::exact(view.mapToGlobal(view.rect().center()));
+    QMouseEvent move(QEvent::MouseMove, view.mapFromGlobal(middle) + by, middle + by, Qt::NoButton,
+                     Qt::NoButton, Qt::NoModifier);
+    QCoreApplication::sendEvent(&view, &move);
+  }
   // An action, once it is enabled.
   void trigger(Act act) {
     REQUIRE(wait_for([&] { return window.actions()[act]->isEnabled(); }));
