@@ -75,7 +75,9 @@ std::vector<std::pair<QString, QString>> Readouts::rows() const {
                  : touching     ? QString::fromUtf8(name_of(s.ground.verdict).data())
                                 : "in the air"},
       {"Ticks", QString("%1 /s").arg(session_.tick_rate())},
-      {"Frames", QString::number(frame_.frames_per_second, 'f', 0) + " /s"},
+      {"Frames", session_.live() || session_.playing()
+                     ? QString::number(frame_.frames_per_second, 'f', 0) + " /s"
+                     : QString("at rest")},
       {"Dropped", QString::number(session_.dropped_seconds(), 'f', 2) + " s"}};
 }
 
