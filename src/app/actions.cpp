@@ -217,9 +217,11 @@ QString Actions::set_key(Act act, const QString& keys) {
         std::any_of(wanted.begin(), wanted.end(), [&](const auto& k) { return has.contains(k); });
     if (row.act != act && taken) return QObject::tr(row.text);
   }
-  put_key(*(*this)[act], row_of(act), keys);
+  restore_key(act, keys);
   return {};
 }
+
+void Actions::restore_key(Act act, const QString& keys) { put_key(*(*this)[act], row_of(act), keys); }
 
 void Actions::set_key_back(Act act) { put_key(*(*this)[act], row_of(act), row_of(act).shortcut); }
 

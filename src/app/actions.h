@@ -120,6 +120,7 @@ class Actions {
   // Another key than the table's. Returns the name of the action that has it already, or nothing; then nothing
   // changes.
   QString set_key(Act act, const QString& keys);
+  void restore_key(Act act, const QString& keys);  // Not asking: all of them together.
   void set_key_back(Act act);
 
  private:

@@ -74,6 +74,45 @@ TEST_CASE_METHOD(YardFixture, "A drive goes on over another page, with the keys 
   CHECK_FALSE(view.driving());
 }
 
+TEST_CASE_METHOD(YardFixture, "On a page without the view nobody drives, and the mouse is given back") {
+  drive();
+  QTest::keyClick(&view, Qt::Key_0, Qt::ControlModifier);
+  REQUIRE_FALSE(view.isVisible());
+  CHECK_FALSE(view.driving());
+  CHECK(QWidget::mouseGrabber() == nullptr);
+  QTest::keyClick(&window, Qt::Key_1, Qt::ControlModifier);
+  REQUIRE(view.isVisible());
+  CHECK_FALSE(view.driving());
+}
+
+TEST_CASE_METHOD(YardFixture, "At rest nothing is drawn; any change, and any hand, is drawn at once") {
+  next_picture();
+  REQUIRE(wait_for([&] { return !session.live(); }));
+  const auto frames_in = [&](int ms) {
+    int frames = 0;
+    const auto counts = QObject::connect(&view, &ViewWidget::frame_shown, [&] { ++frames; });
+    QTest::qWait(ms);
+    QObject::disconnect(counts);
+    return frames;
+  };
+  REQUIRE(wait_for([&] { return frames_in(400) == 0; }));
+  CHECK(frames_in(600) == 0);
+  for (const auto& change : std::initializer_list<std::function<void()>>{
+           [&] { window.actions()[Act::Capsule]->trigger(); }, [&] { window.actions()[Act::Grid]->trigger(); },
+           [&] { window.actions()[Act::FirstPerson]->trigger(); },
+           [&] {
+             view.set_highlight({std::nullopt, PieceId(1)});
+           },
+           [&] { window.resize(window.width() - 20, window.height()); }, [&] { session.set_playhead(0); }}) {
+    int frames = 0;
+    const auto counts = QObject::connect(&view, &ViewWidget::frame_shown, [&] { ++frames; });
+    change();
+    CHECK(wait_for([&] { return frames > 0; }));
+    QObject::disconnect(counts);
+    REQUIRE(wait_for([&] { return frames_in(300) == 0; }));
+  }
+}
+
 TEST_CASE_METHOD(YardFixture, "Who is called away finds time paused and is told so; Enter drives on") {
   drive();
   const std::size_t revision = session.revision();

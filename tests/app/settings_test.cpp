@@ -99,6 +99,14 @@ TEST_CASE_METHOD(SettingsFixture, "Another key drives, the old one no more; a ke
   DriveKeys kept;
   restore_keys(window.preferences(), others, kept);
   CHECK(kept.rows().front().key == Qt::Key_I);
+  // Also two that were exchanged.
+  window.actions()[Act::SettingsPage]->trigger();
+  change_key("Driving: Walk back", Qt::Key_W);
+  change_key("Driving: Walk forward", Qt::Key_S);
+  DriveKeys exchanged;
+  restore_keys(window.preferences(), others, exchanged);
+  CHECK(exchanged.rows()[0].key == Qt::Key_S);
+  CHECK(exchanged.rows()[1].key == Qt::Key_W);
   page->findChild<QPushButton*>("allKeysBack")->click();
   CHECK(key("Driving: Walk forward")->text() == "W / Up");
   CHECK(walks_by(Qt::Key_W));

@@ -133,6 +133,8 @@ QLayout* ComparePane::make_choosing() {
 
 void ComparePane::set_up_table() {
   table_->verticalHeader()->hide();
+  table_->horizontalHeader()->setTextElideMode(Qt::ElideRight);
+  table_->horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
   table_->setEditTriggers(QAbstractItemView::NoEditTriggers);
   table_->setSelectionBehavior(QAbstractItemView::SelectRows);
   table_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);

@@ -8,6 +8,11 @@
 #include "theme/text.h"
 
 namespace lagniappe::app {
+namespace {
+
+constexpr std::size_t kMostTold = 4;  // The ledger has all of them.
+
+}  // namespace
 
 // While time goes on nobody reads it.
 std::vector<Readouts::Told> told_at_playhead(const DriveSession& session, const Ledger& ledger) {
@@ -15,7 +20,7 @@ std::vector<Readouts::Told> told_at_playhead(const DriveSession& session, const 
   if (session.live()) return all;
   const auto tell = [&](bool refused, const std::string& sentence) {
     const Readouts::Told line{refused, qt(sentence)};
-    if (std::find(all.begin(), all.end(), line) == all.end()) all.push_back(line);
+    if (all.size() < kMostTold && std::find(all.begin(), all.end(), line) == all.end()) all.push_back(line);
   };
   const Recording& shown = session.shown();
   const World& world = shown.place->world;

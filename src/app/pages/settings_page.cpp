@@ -291,11 +291,11 @@ void restore_keys(Preferences& preferences, Actions& actions, DriveKeys& drive_k
   const QSettings& settings = preferences.settings();
   for (std::size_t i = 0; i < drive_keys.rows().size(); ++i) {
     const int key = settings.value(key_path(drive_name(drive_keys.rows()[i]))).toInt();
-    if (key != 0) (void)drive_keys.set(i, key);
+    if (key != 0) drive_keys.restore(i, key);
   }
   for (const ActRow& row : act_rows()) {
     const QString keys = settings.value(key_path(row.text)).toString();
-    if (!keys.isEmpty()) (void)actions.set_key(row.act, keys);
+    if (!keys.isEmpty()) actions.restore_key(row.act, keys);
   }
 }
 

@@ -38,6 +38,9 @@ class DriveKeys {
   // Gives a row another key. Returns the text of the row that has that key already, or nothing; then nothing
   // changes.
   QString set(std::size_t row, int key);
+  void restore(std::size_t row, int key) {
+    rows_[row].key = key;
+  }  // All of them together: each was asked about.
   void set_back(std::size_t row);
   bool is_set(std::size_t row) const;
 

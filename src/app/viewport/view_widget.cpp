@@ -152,7 +152,9 @@ void ViewWidget::take_pointer() {
 
 void ViewWidget::end_move() {
   moved_ = false;
-  if (driving_) take_pointer();
+  if (!driving_) return;
+  // A page without the view shows nobody what they drive.
+  isVisible() ? take_pointer() : set_driving(false);
 }
 
 void ViewWidget::leave_driving() {
