@@ -76,6 +76,7 @@ TEST_CASE_METHOD(WindowFixture, "Losing the focus lets everything go and gives t
 
 TEST_CASE_METHOD(WindowFixture, "First and third person differ in pixels, and the figure is only seen in third",
                  "[pixels]") {
+  REQUIRE(wait_for([&] { return session.resting(); }));  // Nothing moves, and all has its place.
   const QImage third = next_picture();
   window.actions()[Act::FirstPerson]->trigger();
   CHECK(view.first_person());

@@ -86,13 +86,17 @@ struct WindowFixture {
   }
   // Lets at least one more frame be drawn and returns its pixels.
   QImage next_picture() {
+    // What is painted before the next beat, as by a bar that goes, is not yet of now.
     int shown = 0;
-    const auto connection = QObject::connect(&view, &ViewWidget::frame_shown, [&] { ++shown; });
+    bool beaten = false;
+    const auto beats = QObject::connect(&window.heart(), &Heart::beat, [&] { beaten = true; });
+    const auto connection = QObject::connect(&view, &ViewWidget::frame_shown, [&] { shown += beaten; });
     REQUIRE(wait_for([&] {
       view.draw_anew();
       return shown >= 2;
     }));
     QObject::disconnect(connection);
+    QObject::disconnect(beats);
     return view.picture();
   }
 };

@@ -70,9 +70,11 @@ TEST_CASE("A kerb that is too high: its own height would have been enough, at ev
       CHECK(*remedy->enough < kerb + 2.1e-3);
       CHECK_FALSE(refuses(*refused, with(profile, "ground.highest_step", *remedy->enough), world, rate));
       CHECK(refuses(*refused, with(profile, "ground.highest_step", *remedy->enough - 2.1e-3), world, rate));
-      CHECK(to_sentence(*remedy) ==
-            std::to_string(std::lround(*remedy->enough * 1000.0) / 1000.0).substr(0, 5) +
-                " m would have been enough");
+      // In whole millimetres, as one writes them in any locale.
+      std::string digits = std::to_string(std::lround(*remedy->enough * 1000.0));
+      digits.insert(0, std::max<std::size_t>(4, digits.size()) - digits.size(), '0');
+      digits.insert(digits.size() - 3, 1, '.');
+      CHECK(to_sentence(*remedy) == digits + " m would have been enough");
     }
   }
 }
