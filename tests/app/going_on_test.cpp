@@ -29,8 +29,6 @@ struct YardFixture : WindowFixture {
   "pieces": [{"id": "floor", "kind": "block", "at": [0, -1, 0], "size": [80, 1, 80]},
              {"id": "kerb", "kind": "block", "at": [3, 0, 1], "size": [8, 0.4173, 3]}]})"));
   }
-  QString hint() const { return view.readouts().hint(view.driving(), true, false, left()); }
-  bool left() const { return session.paused() && !view.driving(); }
   // Walks into the kerb, and puts the playhead on the refusal.
   std::size_t go_to_refusal() {
     InputChange go;
@@ -124,13 +122,23 @@ TEST_CASE_METHOD(YardFixture, "Who is called away finds time paused and is told 
   CHECK(session.shown().run.ticks() == ticks);
   window.showNormal();
   window.activateWindow();
-  CHECK(hint().contains("the window was left"));
-  CHECK(hint().contains("Enter drives on"));
+  view.leave_driving();  // It is told twice where the focus goes too.
+  CHECK(view.hint().contains("the window was left"));
+  CHECK(view.hint().contains("Enter drives on"));
   QTest::keyClick(&window, Qt::Key_Return);
   CHECK(view.driving());
   CHECK_FALSE(session.paused());
   CHECK(wait_for([&] { return session.shown().run.ticks() > ticks + 5; }));
   CHECK(session.revision() == revision);  // The same take.
+}
+
+TEST_CASE_METHOD(YardFixture, "A ledger that was hidden shows the tick that one went to meanwhile") {
+  go_to_refusal();
+  window.actions()[Act::LedgerPane]->trigger();
+  session.set_playhead(20);
+  next_picture();
+  window.actions()[Act::LedgerPane]->trigger();
+  CHECK(wait_for([&] { return window.page().ledger().heading() == "Tick 20"; }));
 }
 
 TEST_CASE_METHOD(YardFixture, "Ledger and tape count from the take's start, whatever the course's clock says") {

@@ -209,7 +209,7 @@ void DrivePage::refresh() {
 
 void DrivePage::show_ledger() {
   if (!session_.has_shown()) return;
-  const std::tuple tick(session_.revision(), session_.playhead(), session_.live());
+  const std::tuple tick(session_.revision(), session_.playhead(), session_.live(), ledger_->isVisible());
   if (ledger_of_ == tick || (session_.live() && now() - ledger_shown_at_ < kLiveLedger)) return;
   ledger_of_ = tick;
   ledger_shown_at_ = now();

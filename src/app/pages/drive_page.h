@@ -108,7 +108,8 @@ class DrivePage : public Page {
   QString remark_, take_over_key_;
   PieceId asked_piece_ = kNoPiece;
   QList<int> upper_sizes_;  // As they were when the view was lent.
-  std::tuple<std::uint64_t, std::size_t, bool> ledger_of_{~0ull, 0, false};  // What the column shows.
+  std::tuple<std::uint64_t, std::size_t, bool, bool> ledger_of_{~0ull, 0, false,
+                                                                false};  // What the column shows.
   double ledger_shown_at_ = -1.0;
 };
 

@@ -158,7 +158,8 @@ void ViewWidget::end_move() {
 }
 
 void ViewWidget::leave_driving() {
-  away_ = stale_ = driving_;
+  if (!driving_) return;  // It may be told twice: minimising takes the focus too.
+  away_ = stale_ = true;
   set_driving(false);
 }
 

@@ -65,6 +65,10 @@ class ViewWidget : public QWidget, private Drawable {
   const Camera& camera() const { return camera_; }
   double frames_per_second() const { return frames_per_second_; }
   const Readouts& readouts() const { return readouts_; }
+  // The line of advice, as it is shown.
+  QString hint() const {
+    return readouts_.hint(driving_, has_driven_, camera_.mode == CameraMode::Free, away_);
+  }
   void set_told(std::vector<Readouts::Told> told) {
     stale_ = stale_ || told != readouts_.told();
     readouts_.set_told(std::move(told));
