@@ -120,6 +120,8 @@ constexpr ActRow kRows[] = {
      "What a figure needs for every tick (place, turn, gait, pose), as CSV: for animation", "", false},
     {Act::ExportView, "Take", "Export picture of the view...", "Ctrl+Shift+G", "As it is shown, as PNG", "",
      false},
+    {Act::ExportMoving, "Take", "Export moving picture of the view...", "Ctrl+Alt+G",
+     "The selected stretch, or all of the take, as numbered PNGs: 30 for each second", "", false},
     {Act::ExportTape, "Take", "Export picture of the tape...", "Ctrl+Shift+P", "As SVG, PDF or PNG", "", false},
     {Act::ExportPlan, "Take", "Export plan and elevation...", "Ctrl+Shift+E",
      "The way over the course, as SVG, PDF or PNG", "", false},

@@ -17,6 +17,7 @@ enum class Act {
   ExportInputs,
   ExportPoses,
   ExportView,
+  ExportMoving,
   ExportTape,
   ExportPlan,
   Quit,

@@ -52,7 +52,7 @@ MainWindow::MainWindow(QSettings& settings, Doors doors)
       busy_(nullptr),
       keys_(nullptr),
       search_(nullptr),
-      take_actions_(new TakeActions(session_, desk_, *page_, actions_, doors_, this)),
+      take_actions_(new TakeActions(session_, desk_, *page_, heart_, actions_, doors_, this)),
       profile_actions_(new ProfileActions(handling_, *page_, actions_, doors_, this)),
       states_actions_(new StatesActions(states_, handling_, *states_page_, actions_, doors_, this)) {
   session_.set_attended(false);
@@ -189,6 +189,10 @@ void MainWindow::connect_desks() {
   connect(take_actions_, &TakeActions::problem, this, &MainWindow::show_problem);
   connect(take_actions_, &TakeActions::note, this,
           [this](const QString& what) { busy_->show_note(what, view()); });
+  connect(take_actions_, &TakeActions::writing, this, [this](const QString& what, double share) {
+    share > 1.0 ? busy_->hide() : busy_->show_busy(what, view(), share);
+  });
+  connect(busy_, &MessageBar::cancel_clicked, take_actions_, &TakeActions::cancel_writing);
   connect(take_actions_, &TakeActions::open_asked, this, &MainWindow::open);
   connect(take_actions_, &TakeActions::retake_course_asked, &opener_, &Opener::retake_on);
 }
@@ -218,8 +222,7 @@ void MainWindow::connect_page() {
 void MainWindow::connect_opener() {
   PlaceLoader& loader = opener_.loader();
   connect(&loader, &PlaceLoader::stage, this, [this](const QString& what) {
-    busy_->show_busy(what);
-    busy_->stand_over(page_->isVisible() ? static_cast<QWidget&>(view()) : *pages_);
+    busy_->show_busy(what, page_->isVisible() ? static_cast<QWidget&>(view()) : *pages_);
   });
   connect(&loader, &PlaceLoader::progress, busy_, &MessageBar::show_progress);
   connect(busy_, &MessageBar::cancel_clicked, &loader, &PlaceLoader::cancel);

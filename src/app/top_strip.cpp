@@ -112,6 +112,8 @@ TopStrip::TopStrip(const Actions& actions)
   drive_->setToolButtonStyle(Qt::ToolButtonTextOnly);
   drive_->setFocusPolicy(Qt::TabFocus);
   show_driving(false);
+  for (QLabel* goes : {wordmark_, figures_})
+    goes->setMinimumWidth(1);  // Where it is narrow; it asks for no room.
   auto* layout = new QHBoxLayout(this);
   layout->setContentsMargins(14, 0, 14, 0);
   layout->setSpacing(12);

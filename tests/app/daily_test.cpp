@@ -212,14 +212,29 @@ TEST_CASE_METHOD(DailyFixture, "The ledger's end tells where the velocity comes 
   walk(1.0);
   session.set_playhead(10);  // Setting off.
   next_picture();
-  QString told;
-  REQUIRE(wait_for([&] {
-    for (const QLabel* label : window.page().ledger().findChildren<QLabel*>())
-      if (label->text().contains("before")) told = label->text();
-    return told.contains("+ intent");
-  }));
-  CHECK(told.contains("after"));
-  CHECK_FALSE(told.contains("wind"));
+  const auto* list = window.page().ledger().findChild<QListWidget*>("sentences");
+  const auto row = [&] { return list->item(list->count() - 1); };
+  const auto told = [&] { return row()->data(Qt::AccessibleTextRole).toString(); };
+  REQUIRE(wait_for([&] { return told().contains("+ intent"); }));
+  const auto& run = session.shown().run;
+  for (const auto& [name, tick] : {std::pair("before", 9), std::pair("after", 10)})
+    CHECK(told().contains(QString("%1 (%2, 0.00, %3)")
+                              .arg(name)
+                              .arg(run.state(tick).velocity_C.x, 0, 'f', 2)
+                              .arg(run.state(tick).velocity_C.z, 0, 'f', 2)));
+  CHECK_FALSE(told().contains("wind"));
+  const QString at_ten = told();
+  session.set_playhead(40);  // Rows are used again: the table stays the last, and is this tick's.
+  next_picture();
+  CHECK(told() != at_ten);
+  CHECK(row()->text().isEmpty());
+  CHECK(list->count() == int(session.last_ledger().entries.size()) + 1);
+  session.set_playhead(0);
+  next_picture();
+  CHECK(list->count() == 0);
+  session.set_playhead(10);
+  next_picture();
+  CHECK(told() == at_ten);
 }
 
 TEST_CASE_METHOD(DailyFixture, "The names of curves stand clear of them") {
@@ -399,6 +414,7 @@ TEST_CASE_METHOD(DailyFixture, "What can be done with a take stands in its menu,
   walk(1.0);
   session.finish();
   window.desk().study().wait();
+  window.page().show_takes();
   auto* list = window.findChild<QListWidget*>("takes");
   REQUIRE(wait_for([&] { return list->count() == 1; }));
   list->setCurrentRow(0);

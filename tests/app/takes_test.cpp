@@ -6,9 +6,13 @@
 #include <QPushButton>
 
 #include "lagniappe/files.h"
+#include "pages/drive_page.h"
+#include "pages/moving_picture.h"
 #include "panels/takes_panel.h"
 #include "session/take_names.h"
 #include "support/window_fixture.h"
+#include "tape/tape.h"
+#include "widgets/message_bar.h"
 
 using namespace lagniappe;
 using namespace lagniappe::app;
@@ -33,6 +37,7 @@ struct TakesFixture : WindowFixture {
   TakeDesk& desk = window.desk();
   QListWidget* list = window.findChild<QListWidget*>("takes");
 
+  TakesFixture() { window.page().show_takes(); }
   void walk(double seconds, double pushed = 1.0) {
     InputChange go;
     go.at = 0.0;
@@ -210,4 +215,68 @@ TEST_CASE_METHOD(TakesFixture, "A take is renamed, noted and put aside from the 
   QTest::keyClicks(editor, "the gap");
   QTest::keyClick(editor, Qt::Key_Return);
   REQUIRE(wait_for([&] { return desk.study().entries().front().about.name == "the gap"; }));
+}
+
+TEST_CASE_METHOD(TakesFixture,
+                 "A moving picture is thirty pictures for each second, however slow the drawing") {
+  walk(1.0);
+  const Run& run = session.shown().run;
+  MovingPicture moving(session, view, window.heart());
+  std::vector<Vec3> feet;
+  std::optional<bool> whole;
+  QObject::connect(&moving, &MovingPicture::progress, [&] {
+    feet.push_back(session.pose().foot_C);
+    QThread::msleep(feet.size() % 5 == 0 ? 90 : 0);  // A hitch.
+  });
+  QObject::connect(&moving, &MovingPicture::finished, [&](int, bool all) { whole = all; });
+  REQUIRE(moving.begin(folder.filePath("walk.png"), {6, 54}));
+  REQUIRE(wait_for([&] { return whole.has_value(); }));
+  CHECK(*whole);
+  REQUIRE(feet.size() == 25);  // Of 60 ticks a second every other one, both ends too.
+  for (std::size_t i = 0; i < feet.size(); ++i) CHECK(length(feet[i] - run.state(6 + 2 * i).foot_C) < 1e-9);
+  const QStringList files = QDir(folder.path()).entryList({"walk-*.png"}, QDir::Files, QDir::Name);
+  REQUIRE(files.size() == 25);
+  CHECK(files.front() == "walk-0001.png");
+  CHECK(files.back() == "walk-0025.png");
+  const QImage first(folder.filePath(files.front())), last(folder.filePath(files.back()));
+  CHECK(first.size() == view.size() * view.devicePixelRatioF());
+  CHECK(difference(first, last) > 0.02);
+  // The clock is the window's again, and nothing is written over.
+  const double before = window.heart().now();
+  QTest::qWait(30);
+  CHECK(window.heart().now() > before);
+  const auto again = moving.begin(folder.filePath("walk.png"), {6, 54});
+  REQUIRE_FALSE(again);
+  CHECK(again.error().sentence().find("walk-0001.png") != std::string::npos);
+}
+
+TEST_CASE_METHOD(TakesFixture,
+                 "A moving picture of the selected stretch says how far it is, and can be ended") {
+  walk(4.0);
+  chosen_file = folder.filePath("run.png");
+  trigger(Act::ExportMoving);
+  QPushButton* end = nullptr;
+  REQUIRE(wait_for([&] {
+    for (auto* button : window.findChildren<QPushButton*>())
+      if (button->isVisible() && button->text() == "Cancel") end = button;
+    return end != nullptr;
+  }));
+  const auto written = [&] { return QDir(folder.path()).entryList({"run-*.png"}).size(); };
+  REQUIRE(wait_for([&] { return written() >= 3; }));
+  QTest::mouseClick(end, Qt::LeftButton);
+  const auto count = written();
+  CHECK(count < 60);
+  QTest::qWait(150);
+  CHECK(written() == count);  // What was written stays, and no more comes.
+  CHECK_FALSE(session.playing());
+  QStringList told;
+  for (const auto* bar : window.findChildren<MessageBar*>()) told += bar->isVisible() ? bar->text() : QString();
+  CHECK(told.join(" ").contains(QString("Ended early: %1 pictures").arg(count)));
+
+  // On a page without the view there is nothing to take pictures of.
+  window.actions()[Act::SettingsPage]->trigger();
+  chosen_file = folder.filePath("none.png");
+  trigger(Act::ExportMoving);
+  CHECK(window.messages().text().contains("is not on this page"));
+  CHECK(QDir(folder.path()).entryList({"none-*"}).isEmpty());
 }

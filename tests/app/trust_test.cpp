@@ -373,6 +373,7 @@ TEST_CASE_METHOD(TrustFixture, "A note and a name that are being typed stay whil
   walk();
   trigger(Act::ToStart);
   REQUIRE(wait_for([&] { return desk.study().entries().size() == 1 && desk.study().all_saved(); }));
+  window.page().show_takes();
   auto* list = window.page().findChild<QListWidget*>("takes");
   list->setCurrentRow(list->count() - 1);
   auto* note = window.page().takes().findChildren<QLineEdit*>().last();

@@ -262,7 +262,8 @@ TEST_CASE_METHOD(WindowFixture, "F1 shows the keys and hides them again") {
 }
 
 TEST_CASE_METHOD(WindowFixture,
-                 "The window fits small screens, whatever page was seen and whatever a guard has to say") {
+                 "The window fits small screens, whatever page was seen and whatever a guard has to say",
+                 "[fits]") {
   const auto fits = [&] {
     const QSize least = window.minimumSizeHint();
     for (QWidget* part : window.findChildren<QWidget*>()) {
@@ -282,6 +283,64 @@ TEST_CASE_METHOD(WindowFixture,
   trigger(Act::DrivePage);
   next_picture();
   fits();
+}
+
+namespace {
+
+bool scrolls(const QWidget* part) {
+  for (const QWidget* w = part->parentWidget(); w != nullptr; w = w->parentWidget()) {
+    if (qobject_cast<const QAbstractScrollArea*>(w) != nullptr) return true;
+  }
+  return false;
+}
+
+// Whether all of its text can be read.
+bool is_whole(const QWidget* part) {
+  const auto* label = qobject_cast<const QLabel*>(part);
+  const auto* button = qobject_cast<const QAbstractButton*>(part);
+  const bool has_text = (label != nullptr && !label->text().isEmpty() && !label->wordWrap()) ||
+                        (button != nullptr && !button->text().isEmpty());
+  return !has_text || part->width() + 1 >= part->minimumSizeHint().width();
+}
+
+bool stands_inside(const QWidget* part) {
+  const QWidget* parent = part->parentWidget();
+  return parent == nullptr || part->isWindow() || scrolls(part) || part->width() == 0 ||
+         parent->rect().contains(part->geometry());
+}
+
+std::string called(const QWidget* part) {
+  const auto* label = qobject_cast<const QLabel*>(part);
+  const auto* button = qobject_cast<const QAbstractButton*>(part);
+  const QString text = label != nullptr ? label->text() : button != nullptr ? button->text() : QString();
+  return std::string(part->metaObject()->className()) + " " + part->objectName().toStdString() + " \"" +
+         text.toStdString() + "\"";
+}
+
+}  // namespace
+
+TEST_CASE_METHOD(WindowFixture, "On every size of screen no text is cut, and nothing stands outside",
+                 "[fits]") {
+  drive();
+  QTest::keyClick(&view, Qt::Key_Escape);
+  for (const QSize size : {QSize(850, 500), QSize(960, 1040), QSize(1280, 690), QSize(1366, 738),
+                           QSize(1280, 766), QSize(2560, 1400)}) {
+    window.resize(size);
+    for (const Act page : {Act::DrivePage, Act::StatesPage, Act::SettingsPage}) {
+      window.actions()[page]->trigger();
+      QTest::qWait(30);
+      CHECK(window.size() == size);
+      for (const QWidget* part : window.findChildren<QWidget*>()) {
+        if (!part->isVisible()) continue;
+        INFO(size.width() << " x " << size.height() << ": " << called(part) << ", " << part->width() << " x "
+                          << part->height() << " at " << part->x() << ", " << part->y() << "; least "
+                          << part->minimumSizeHint().width() << "; in "
+                          << (part->parentWidget() != nullptr ? part->parentWidget()->height() : 0));
+        CHECK(is_whole(part));
+        CHECK(stands_inside(part));
+      }
+    }
+  }
 }
 
 TEST_CASE_METHOD(WindowFixture,

@@ -30,7 +30,7 @@ namespace lagniappe::app {
 namespace {
 
 constexpr double kLiveLedger = 0.12;  // s between two ledgers that are shown while driving.
-constexpr int kSideWidth = 316, kLedgerWidth = 300, kLeastView = 134;
+constexpr int kSideWidth = 316, kLedgerWidth = 300, kLeastView = 104;
 const char *const kRowsKey = "drive/rows", *const kUpperKey = "drive/upper", *const kLowerKey = "drive/lower",
                   *const kCurvesKey = "drive/curves";
 
@@ -101,6 +101,8 @@ DrivePage::DrivePage(DriveSession& session, Heart& heart, TakeDesk& desk, Handli
   connect(takes_, &TakesPanel::overlay_asked, this, &DrivePage::overlay_asked);
   connect(ghosts_, &GhostsPanel::parting_asked, this, &DrivePage::show_parting);
   connect(transport_, &Transport::typed, this, [this] { view_->setFocus(Qt::OtherFocusReason); });
+  // Once the layouts below have heard of it: the splitter would not give it the room by itself.
+  connect(transport_, &Transport::rows_changed, rows_, &QSplitter::refresh, Qt::QueuedConnection);
   restore();
 }
 
@@ -143,7 +145,7 @@ QWidget* DrivePage::make_side() {
   side_->setObjectName("side");
   side_->setAccessibleName(tr("Cards, takes and ghosts"));
   side_->setDocumentMode(true);
-  side_->setMinimumWidth(230);
+  side_->setMinimumSize(230, kLeastView);
   side_->addTab(cards_, tr("Cards"));
   side_->addTab(scrolled(takes_), tr("Takes"));
   ghosts_tab_ = side_->addTab(scrolled(ghosts_), tr("Ghosts"));

@@ -12,7 +12,7 @@ QWidget* make_rail(const std::vector<Page*>& pages, const Actions& actions) {
   rail->setAttribute(Qt::WA_StyledBackground);
   rail->setFixedWidth(64);
   auto* layout = new QVBoxLayout(rail);
-  layout->setContentsMargins(5, 10, 5, 10);
+  layout->setContentsMargins(3, 10, 3, 10);
   for (const Page* page : pages) {
     auto* button = new QToolButton;
     button->setObjectName("railPage");
@@ -21,7 +21,7 @@ QWidget* make_rail(const std::vector<Page*>& pages, const Actions& actions) {
     button->setIconSize({22, 22});
     button->setToolButtonStyle(Qt::ToolButtonTextUnderIcon);
     button->setFocusPolicy(Qt::TabFocus);
-    button->setFixedSize(54, 56);
+    button->setFixedSize(58, 56);
     layout->addWidget(button);
   }
   layout->addStretch(1);

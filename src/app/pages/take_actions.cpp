@@ -18,18 +18,20 @@ constexpr QSize kTapeSize(1400, 520), kPlanSize(1200, 1100);
 
 }  // namespace
 
-TakeActions::TakeActions(DriveSession& session, TakeDesk& desk, DrivePage& page, const Actions& actions,
-                         Doors doors, QWidget* window)
+TakeActions::TakeActions(DriveSession& session, TakeDesk& desk, DrivePage& page, Heart& heart,
+                         const Actions& actions, Doors doors, QWidget* window)
     : QObject(window),
       session_(session),
       desk_(desk),
       page_(page),
       actions_(actions),
       doors_(std::move(doors)),
-      window_(window) {
+      window_(window),
+      moving_(session, page.view(), heart) {
   connect_tape();
   connect_takes();
   connect_exports();
+  connect_moving();
 }
 
 void TakeActions::connect_tape() {
@@ -145,6 +147,26 @@ void TakeActions::connect_exports() {
           [this](const std::string& path) { return write_plan(QString::fromStdString(path)); });
 }
 
+void TakeActions::connect_moving() {
+  connect(actions_[Act::ExportMoving], &QAction::triggered, this, [this] {
+    if (moving_.under_way()) return;
+    write(tr("Export moving picture of the view"), files::kPixels, [this](const std::string& path) {
+      const Stretch all{0, session_.shown().run.ticks()};
+      return moving_.begin(QString::fromStdString(path), page_.tape().selection().value_or(all));
+    });
+  });
+  connect(&moving_, &MovingPicture::progress, this, [this](int written, double share) {
+    emit writing(tr("Picture %1 of the view is written").arg(written), share);
+  });
+  connect(&moving_, &MovingPicture::finished, this, [this](int written, bool whole) {
+    emit writing({}, 2.0);
+    emit note(whole ? tr("%n pictures are written, 30 for each second", nullptr, written)
+                    : tr("Ended early: %n pictures are written", nullptr, written));
+  });
+  connect(&moving_, &MovingPicture::failed, this,
+          [this](const QString& sentence) { emit problem(tr("It was not written to its end"), sentence); });
+}
+
 Result<void> TakeActions::write_tape(const QString& path) {
   return export_picture(path, kTapeSize, tr("Tape"),
                         [this](QCPPainter& painter) { page_.tape().paint_on(painter, kTapeSize); });
@@ -185,8 +207,8 @@ void TakeActions::show_enabled() {
   };
   enable(now.some, {Act::TickBack, Act::ToFirst, Act::ToLast, Act::PlayTape, Act::NextEvent, Act::PreviousEvent,
                     Act::NextFinding, Act::PreviousFinding, Act::Split, Act::ExportTrace, Act::ExportLedger,
-                    Act::ExportInputs, Act::ExportPoses, Act::ExportView, Act::ExportTape, Act::ExportPlan,
-                    Act::RetakeUnchanged, Act::RetakeOnCourse});
+                    Act::ExportInputs, Act::ExportPoses, Act::ExportView, Act::ExportMoving, Act::ExportTape,
+                    Act::ExportPlan, Act::RetakeUnchanged, Act::RetakeOnCourse});
   enable(now.stretch, {Act::KeepStretch, Act::Loop});
   enable(now.changed, {Act::KeepRetake, Act::Pin});
   enable(now.put_back, {Act::PutBack});

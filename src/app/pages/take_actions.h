@@ -7,6 +7,7 @@
 
 #include "actions.h"
 #include "doors.h"
+#include "pages/moving_picture.h"
 #include "session/place_loader.h"
 #include "session/take_desk.h"
 
@@ -17,15 +18,19 @@ class DrivePage;
 class TakeActions : public QObject {
   Q_OBJECT
  public:
-  TakeActions(DriveSession& session, TakeDesk& desk, DrivePage& page, const Actions& actions, Doors doors,
-              QWidget* window);
+  TakeActions(DriveSession& session, TakeDesk& desk, DrivePage& page, Heart& heart, const Actions& actions,
+              Doors doors, QWidget* window);
 
   // The one place that says which of them can be done now. Cheap where nothing of that has changed.
   void show_enabled();
 
+  void cancel_writing() { moving_.cancel(); }
+
  signals:
   void problem(const QString& title, const QString& sentence);
   void note(const QString& what);
+  // A moving picture is written; `share` from 0, over 1 when it ended.
+  void writing(const QString& what, double share);
   void open_asked(const QString& file);
   void retake_course_asked(const QString& file);
 
@@ -41,6 +46,7 @@ class TakeActions : public QObject {
   void connect_takes();
   void connect_exports();
   void play(bool playing);
+  void connect_moving();
   void write(const QString& title, const FileKind& kind,
              const std::function<Result<void>(const std::string& path)>& writes);
   Result<void> write_tape(const QString& path);
@@ -52,6 +58,7 @@ class TakeActions : public QObject {
   const Actions& actions_;
   Doors doors_;
   QWidget* window_;
+  MovingPicture moving_;
   std::optional<Situation> shown_;
 };
 

@@ -214,7 +214,10 @@ void Transport::announce_trail() { emit trail_chosen(trail_.colour_by, trail_.on
 // As high as its rows are: what lies below must know.
 void Transport::resizeEvent(QResizeEvent* event) {
   QWidget::resizeEvent(event);
-  setMinimumHeight(layout()->heightForWidth(width()));
+  const int height = layout()->heightForWidth(width());
+  if (height == minimumHeight()) return;
+  setMinimumHeight(height);
+  emit rows_changed();
 }
 
 void Transport::step_time_scale(int by) {

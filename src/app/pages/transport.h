@@ -30,6 +30,7 @@ class Transport : public QWidget {
 
  signals:
   void typed();  // The field is done with.
+  void rows_changed();
   void problem(const QString& title, const QString& sentence);
   void curves_chosen(const QStringList& keys);
   void trail_chosen(const QString& colour_by, int onion_skins, double seconds);

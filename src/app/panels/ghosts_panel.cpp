@@ -180,7 +180,14 @@ void GhostsPanel::show_ghosts() {
   fill_table();
 }
 
+void GhostsPanel::showEvent(QShowEvent* event) {
+  QWidget::showEvent(event);
+  fill_table();
+}
+
+// Figures of whole runs: only where they are seen.
 void GhostsPanel::fill_table() {
+  if (!isVisible()) return;
   table_->clear();
   if (!session_.has_shown()) return;
   struct Column {

@@ -27,6 +27,9 @@ class GhostsPanel : public QWidget {
  signals:
   void parting_asked();  // Both ledgers of the tick at which they part.
 
+ protected:
+  void showEvent(QShowEvent* event) override;
+
  private:
   void show_ghosts();
   void fill_table();

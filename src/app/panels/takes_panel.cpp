@@ -125,16 +125,31 @@ TakesPanel::TakesPanel(TakeDesk& desk, DriveSession& session, QWidget* parent)
       unsaved_(new QPushButton),
       aside_(new QPushButton),
       order_(new QComboBox) {
+  setObjectName("sidePage");
+  setAttribute(Qt::WA_StyledBackground);
   filter_->setPlaceholderText(tr("Find by name or note"));
   filter_->setClearButtonEnabled(true);
   note_->setPlaceholderText(tr("Note on the chosen take"));
   for (QLineEdit* line : {filter_, note_}) line->setAccessibleName(line->placeholderText());
   empty_->setObjectName("caption");
-  connect(&desk_, &TakeDesk::rested, this, &TakesPanel::fill);
   empty_->setWordWrap(true);
   unsaved_->setObjectName("unsavedTakes");
-  connect(unsaved_, &QPushButton::clicked, this, [this] { desk_.study().save_again(); });
-  // What came while a name was being typed is shown when that is done.
+  make_list();
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(10, 8, 8, 8);
+  column->setSpacing(6);
+  column->addWidget(filter_);
+  column->addLayout(make_head());
+  column->addWidget(empty_);
+  column->addWidget(unsaved_);
+  column->addWidget(list_, 1);
+  column->addWidget(note_);
+  column->addLayout(make_buttons());
+  connect_parts();
+  fill();
+}
+
+void TakesPanel::make_list() {
   list_->setObjectName("takes");
   list_->setItemDelegate(new TakeRow(list_));
   list_->setEditTriggers(QAbstractItemView::EditKeyPressed);
@@ -143,6 +158,9 @@ TakesPanel::TakesPanel(TakeDesk& desk, DriveSession& session, QWidget* parent)
   // What can be done with the chosen take stands in its menu too, in words.
   list_->setContextMenuPolicy(Qt::ActionsContextMenu);
   list_->setAccessibleName(tr("Takes"));
+}
+
+QHBoxLayout* TakesPanel::make_head() {
   order_->addItems({tr("Newest first"), tr("By day"), tr("By course"), tr("By profile"), tr("By name"),
                     tr("Longest first")});  // As TakeOrder has them.
   order_->setObjectName("takeOrder");
@@ -150,8 +168,13 @@ TakesPanel::TakesPanel(TakeDesk& desk, DriveSession& session, QWidget* parent)
   aside_->setObjectName("takesAside");
   aside_->setCheckable(true);
   aside_->setToolTip(tr("Takes that were put aside: to open, and to bring back"));
-  connect(order_, &QComboBox::activated, this, &TakesPanel::fill);
-  connect(aside_, &QPushButton::toggled, this, &TakesPanel::fill);
+  auto* head = new QHBoxLayout;
+  head->addWidget(order_, 1);
+  head->addWidget(aside_);
+  return head;
+}
+
+QHBoxLayout* TakesPanel::make_buttons() {
   auto* buttons = new QHBoxLayout;
   buttons->setSpacing(4);
   const auto button = [&](const char* icon, const QString& text, auto does) {
@@ -172,24 +195,17 @@ TakesPanel::TakesPanel(TakeDesk& desk, DriveSession& session, QWidget* parent)
   button("history", tr("Write a note"), [this] { begin_note(); });
   put_aside_ = button("trash-2", tr("Put aside (Del); undo has it back"), [this] { put_aside_current(); });
   buttons->addStretch(1);
-  setObjectName("sidePage");
-  setAttribute(Qt::WA_StyledBackground);
-  auto* column = new QVBoxLayout(this);
-  column->setContentsMargins(10, 8, 8, 8);
-  column->setSpacing(6);
-  auto* head = new QHBoxLayout;
-  head->addWidget(order_, 1);
-  head->addWidget(aside_);
-  column->addWidget(filter_);
-  column->addLayout(head);
-  column->addWidget(empty_);
-  column->addWidget(unsaved_);
-  column->addWidget(list_, 1);
-  column->addWidget(note_);
-  column->addLayout(buttons);
-  connect(filter_, &QLineEdit::textChanged, this, &TakesPanel::fill);
-  connect(&desk_.study(), &Study::changed, this, &TakesPanel::fill);
+  return buttons;
+}
+
+void TakesPanel::connect_parts() {
+  connect(&desk_, &TakeDesk::rested, this, &TakesPanel::fill);
   connect(&desk_, &TakeDesk::shown_changed, this, &TakesPanel::fill);
+  connect(&desk_.study(), &Study::changed, this, &TakesPanel::fill);
+  connect(unsaved_, &QPushButton::clicked, this, [this] { desk_.study().save_again(); });
+  connect(order_, &QComboBox::activated, this, &TakesPanel::fill);
+  connect(aside_, &QPushButton::toggled, this, &TakesPanel::fill);
+  connect(filter_, &QLineEdit::textChanged, this, &TakesPanel::fill);
   connect(list_, &QListWidget::itemActivated, this, [this] { emit open_asked(current_file()); });
   connect(list_, &QListWidget::currentItemChanged, this, &TakesPanel::show_note);
   connect(list_, &QListWidget::itemChanged, this, [this](QListWidgetItem* item) {
@@ -198,10 +214,10 @@ TakesPanel::TakesPanel(TakeDesk& desk, DriveSession& session, QWidget* parent)
     if (name.empty()) return fill();
     change(tr("rename a take"), [&](TakeAbout& about) { about.name = name; });
   });
+  // What came while a name was being typed is shown when that is done.
   connect(list_->itemDelegate(), &QAbstractItemDelegate::closeEditor, this, &TakesPanel::fill,
           Qt::QueuedConnection);
   connect(note_, &QLineEdit::editingFinished, this, &TakesPanel::note_current);
-  fill();
 }
 
 QString TakesPanel::current_file() const {
@@ -276,9 +292,16 @@ void TakesPanel::show_aside() {
   put_aside_->setIcon(theme::icon(aside_->isChecked() ? "undo-2" : "trash-2"));
 }
 
+void TakesPanel::showEvent(QShowEvent* event) {
+  QWidget::showEvent(event);
+  if (stale_) fill();
+}
+
 void TakesPanel::fill() {
   show_unsaved();
-  if (is_renaming() || filling_) return;
+  stale_ = true;
+  if (!isVisible() || is_renaming() || filling_) return;
+  stale_ = false;
   filling_ = true;
   show_aside();
   const QString current = current_file(), wanted = filter_->text();

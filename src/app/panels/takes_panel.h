@@ -12,6 +12,7 @@ class QLabel;
 class QLineEdit;
 class QListWidget;
 class QListWidgetItem;
+class QHBoxLayout;
 class QPushButton;
 
 namespace lagniappe::app {
@@ -32,7 +33,14 @@ class TakesPanel : public QWidget {
   void open_asked(const QString& file);
   void overlay_asked(const QString& file);  // Beside the shown take.
 
+ protected:
+  void showEvent(QShowEvent* event) override;
+
  private:
+  void make_list();
+  QHBoxLayout* make_head();
+  QHBoxLayout* make_buttons();
+  void connect_parts();
   void fill();
   bool is_renaming() const;
   void show_unsaved();
@@ -54,6 +62,7 @@ class TakesPanel : public QWidget {
   QAction* put_aside_;
   QString noted_;  // The take whose note is shown.
   bool filling_ = false;
+  bool stale_ = true;  // Nobody saw what changed.
 };
 
 }  // namespace lagniappe::app

@@ -18,6 +18,7 @@ class Heart : public QObject {
   explicit Heart(std::function<bool(double)> live, QObject* parent = nullptr);
 
   double now() const { return now_(); }  // s, of the one clock.
+  const std::function<double()>& clock() const { return now_; }
   void set_clock(std::function<double()> now) { now_ = std::move(now); }
   // Returns by how much `time` is after the last beat, in s; 0 before the first.
   double since_beat(double time) const { return last_ < 0.0 ? 0.0 : time - last_; }

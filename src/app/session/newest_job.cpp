@@ -1,10 +1,17 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "session/newest_job.h"
 
+#include <sys/resource.h>
+
 #include <QThreadPool>
 #include <utility>
 
 namespace lagniappe::app {
+namespace {
+
+constexpr int kGivesWay = 10;  // Nice value: what is drawn and driven goes before.
+
+}  // namespace
 
 void NewestJob::Handle::deliver(std::function<void()> what) const {
   QMetaObject::invokeMethod(
@@ -32,7 +39,10 @@ NewestJob::~NewestJob() {
 void NewestJob::start(std::function<void(const Handle&)> work) {
   const Handle handle(state_, ++state_->newest);
   state_->busy = true;
-  QThreadPool::globalInstance()->start([handle, work = std::move(work)] { work(handle); });
+  QThreadPool::globalInstance()->start([handle, work = std::move(work)] {
+    setpriority(PRIO_PROCESS, 0, kGivesWay);  // Of this thread; a job stays on it to its end.
+    work(handle);
+  });
 }
 
 bool NewestJob::give_up() {

@@ -2,6 +2,7 @@
 #include "session/retaker.h"
 
 #include <QStringList>
+#include <utility>
 
 #include "lagniappe/profile_fields.h"
 
@@ -45,24 +46,44 @@ Ghost make_ghost(const Recording& shown, std::shared_ptr<const Recording> record
 Retaker::Retaker(QObject* parent) : QObject(parent) {}
 
 void Retaker::cancel() {
+  next_ = nullptr;
   if (job_.give_up()) emit cancelled();
 }
 
-void Retaker::request(const Recording& shown, const Profile& profile, std::shared_ptr<const Place> place,
-                      int tick_rate) {
-  job_.give_up();
-  Take take = retake_of(shown.take, profile, std::shared_ptr<const Course>(place, &place->course),
-                        place->identity, place->world, tick_rate);
-  if (take.inputs.size() <= kMostTicksAtOnce && shown.run.ticks() <= kMostTicksAtOnce) {
-    emit done(run_ghost(shown, std::move(take), place, {}));
+void Retaker::request(const Recording& shown, std::uint64_t revision, const Profile& profile,
+                      std::shared_ptr<const Place> place, int tick_rate) {
+  const bool same = revision == std::exchange(revision_, revision);
+  const auto make = [profile, place, tick_rate](const Recording& from) {
+    return retake_of(from.take, profile, std::shared_ptr<const Course>(place, &place->course), place->identity,
+                     place->world, tick_rate);
+  };
+  const double ticks = double(shown.run.ticks()) * std::max(1.0, double(tick_rate) / shown.run.tick_rate());
+  next_ = nullptr;
+  if (ticks <= double(kMostTicksAtOnce)) {
+    job_.give_up();
+    emit done(run_ghost(shown, make(shown), place, {}));
     return;
   }
-  job_.start([this, shown, take = std::move(take), place](const NewestJob::Handle& job) {
-    const auto ghost = run_ghost(shown, take, place, [&](double share) {
+  next_ = [this, shown, make, place] { start(shown, make, place); };
+  if (!job_.busy() || !same || ticks > double(kMostTicksToEnd)) start_next();
+}
+
+void Retaker::start_next() {
+  if (const auto next = std::exchange(next_, nullptr)) next();
+}
+
+void Retaker::start(const Recording& shown, const std::function<Take(const Recording&)>& make,
+                    const std::shared_ptr<const Place>& place) {
+  job_.start([this, shown, make, place](const NewestJob::Handle& job) {
+    const auto ghost = run_ghost(shown, make(shown), place, [&](double share) {
       job.deliver([this, share] { emit progress(share); });
       return job.wanted();
     });
-    if (ghost) job.finish([this, ghost] { emit done(ghost); });
+    if (!ghost) return;
+    job.finish([this, ghost] {
+      emit done(ghost);
+      start_next();
+    });
   });
 }
 

@@ -4,6 +4,7 @@
 #pragma once
 
 #include <QObject>
+#include <functional>
 #include <memory>
 
 #include "session/newest_job.h"
@@ -26,12 +27,15 @@ class Retaker : public QObject {
   Q_OBJECT
  public:
   static constexpr std::size_t kMostTicksAtOnce = 3600;
+  static constexpr std::size_t kMostTicksToEnd = 60000;
 
   explicit Retaker(QObject* parent = nullptr);
 
-  // Emits done() before it returns, or later. A request under way is given up.
-  void request(const Recording& shown, const Profile& profile, std::shared_ptr<const Place> place,
-               int tick_rate);
+  // Emits done() before it returns, or later. A request under way for the same recording (of one `revision`) is
+  // run to its end where that is soon, so that who drags a value sees what becomes of it; else it is given up.
+  // Of those that wait only the newest is run.
+  void request(const Recording& shown, std::uint64_t revision, const Profile& profile,
+               std::shared_ptr<const Place> place, int tick_rate);
   void cancel();
   bool busy() const { return job_.busy(); }
 
@@ -41,6 +45,11 @@ class Retaker : public QObject {
   void cancelled();
 
  private:
+  void start(const Recording& shown, const std::function<Take(const Recording&)>& make,
+             const std::shared_ptr<const Place>& place);
+  void start_next();
+  std::function<void()> next_;
+  std::uint64_t revision_ = 0;
   NewestJob job_{*this};
 };
 

@@ -117,7 +117,7 @@ void TakeDesk::retake_on(std::shared_ptr<const Place> place) {
 void TakeDesk::retake_unchanged() {
   if (!session_.has_shown()) return;
   const Recording& shown = session_.shown();
-  retaker_.request(shown, shown.take.profile, shown.place, shown.run.tick_rate());
+  retaker_.request(shown, session_.revision(), shown.take.profile, shown.place, shown.run.tick_rate());
 }
 
 void TakeDesk::update_ghost() {
@@ -128,7 +128,7 @@ void TakeDesk::update_ghost() {
                        session_.tick_rate() != shown.run.tick_rate() ||
                        place->identity != shown.place->identity;
   if (changed && shown.run.ticks() > 0) {
-    retaker_.request(shown, session_.profile(), place, session_.tick_rate());
+    retaker_.request(shown, session_.revision(), session_.profile(), place, session_.tick_rate());
     return;
   }
   retaker_.cancel();

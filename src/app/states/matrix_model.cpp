@@ -15,7 +15,8 @@ namespace {
 
 constexpr int kGuardPixels = 10, kMostLines = 3;
 constexpr int kCountWidth = 14;  // Kept free for the number, in the last line.
-constexpr int kHeat = 110;       // Alpha of the cell that fired most.
+constexpr std::size_t kMostLaidOut = 2000;
+constexpr int kHeat = 110;  // Alpha of the cell that fired most.
 
 QString guards_of(const StatesDesk& desk, const StateMatrix::Cell& cell) {
   QStringList guards;
@@ -154,6 +155,14 @@ void MatrixDelegate::paint(QPainter* painter, const QStyleOptionViewItem& option
   painter->restore();
 }
 
+// Laid out once for a text and its room.
+const QStringList& MatrixDelegate::lines(const QString& text, const QFont& font, int width, int most) const {
+  if (laid_out_.size() > kMostLaidOut) laid_out_.clear();
+  QStringList& lines = laid_out_[{text, width, most, font.italic()}];
+  if (lines.isEmpty()) lines = lines_of(breakable(text), font, width, most, width - kCountWidth);
+  return lines;
+}
+
 // What a group hands down is paler and leans.
 void MatrixDelegate::paint_guards(QPainter& painter, const QRect& area, const StateMatrix::Cell& cell) const {
   QFont font = theme::number_font(kGuardPixels);
@@ -163,8 +172,7 @@ void MatrixDelegate::paint_guards(QPainter& painter, const QRect& area, const St
   const int height = QFontMetrics(font).height() - 2;
   const int most = std::clamp(area.height() / height, 1, kMostLines);
   int y = area.top();
-  for (const QString& line :
-       lines_of(breakable(guards_of(desk_, cell)), font, area.width(), most, area.width() - kCountWidth)) {
+  for (const QString& line : lines(guards_of(desk_, cell), font, area.width(), most)) {
     painter.drawText(QRect(area.left(), y, area.width(), height + 2), Qt::AlignLeft | Qt::AlignTop, line);
     y += height;
   }

@@ -4,6 +4,8 @@
 
 #include <QAbstractTableModel>
 #include <QStyledItemDelegate>
+#include <map>
+#include <tuple>
 
 #include "session/states_desk.h"
 
@@ -34,7 +36,9 @@ class MatrixDelegate : public QStyledItemDelegate {
  private:
   void paint_guards(QPainter& painter, const QRect& area, const StateMatrix::Cell& cell) const;
   void paint_count(QPainter& painter, const QRect& area, const StateMatrix::Cell& cell) const;
+  const QStringList& lines(const QString& text, const QFont& font, int width, int most) const;
   StatesDesk& desk_;
+  mutable std::map<std::tuple<QString, int, int, bool>, QStringList> laid_out_;
 };
 
 }  // namespace lagniappe::app

@@ -107,14 +107,12 @@ MatrixView::MatrixView(StatesDesk& desk, QWidget* parent) : QTableView(parent), 
   connect(across, &QHeaderView::sectionClicked, this,
           [this](int section) { emit state_asked(StateId(section)); });
   connect(&desk_, &StatesDesk::table_changed, this, [this] {
+    shown_now_.reset();
     fit();
     show_chosen();
   });
   connect(&desk_, &StatesDesk::chosen_changed, this, &MatrixView::show_chosen);
-  connect(&desk_, &StatesDesk::moved, this, [this] {
-    viewport()->update();
-    verticalHeader()->viewport()->update();
-  });
+  connect(&desk_, &StatesDesk::moved, this, &MatrixView::show_now);
   fit();
 }
 
@@ -128,6 +126,22 @@ void MatrixView::fit() {
   horizontalHeader()->setDefaultSectionSize(
       std::clamp((width() - kNames - 4) / columns, kLeastWidth, kMostWidth));
   verticalHeader()->setDefaultSectionSize(std::clamp((height() - kTop - 4) / rows, kLeastHeight, kMostHeight));
+}
+
+// Only the rows that begin or end to be the present state's look different.
+void MatrixView::show_now() {
+  const auto now = desk_.subject() == nullptr ? std::nullopt : std::optional(desk_.state_now());
+  if (now == shown_now_) return;
+  const auto& sources = desk_.matrix().sources();
+  for (std::size_t row = 0; row < sources.size(); ++row) {
+    const StateMatrix::Source& source = sources[row];
+    if (source.kind != StateMatrix::Source::Kind::State) continue;
+    if (source.state != now && source.state != shown_now_) continue;
+    const int y = rowViewportPosition(int(row)), height = rowHeight(int(row));
+    viewport()->update(0, y, viewport()->width(), height);
+    verticalHeader()->viewport()->update(0, y, verticalHeader()->width(), height);
+  }
+  shown_now_ = now;
 }
 
 void MatrixView::resizeEvent(QResizeEvent* event) {

@@ -51,8 +51,10 @@ class MatrixView : public QTableView {
  private:
   void fit();
   void show_chosen();
+  void show_now();
   StatesDesk& desk_;
   bool showing_ = false;
+  std::optional<StateId> shown_now_;  // The state under the playhead, as it is drawn.
 };
 
 }  // namespace lagniappe::app

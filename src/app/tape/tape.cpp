@@ -115,7 +115,7 @@ void Tape::build_lanes() {
     paint_states(p, v, index_, session_.shown(), true);
     if (ghost_height == 0) return;
     v.area = QRectF(whole.left(), whole.bottom() - ghost_height + 2, whole.width(), ghost_height - 2);
-    paint_states(p, v, *ghost_indices_.front(), *ghosts_.front()->recording, false);
+    paint_states(p, v, ghosts_.front()->index, *ghosts_.front()->ghost->recording, false);
   });
   if (third_ == Third::Contacts) {
     lane(kContacts, [this, rate](QPainter& p, const LaneView& v) { paint_contacts(p, v, index_, rate()); });
@@ -202,13 +202,12 @@ void Tape::fill_curves() {
     if (curve.signal != nullptr)
       fill(index_.values(*curve.signal, session_.shown()), index_.ticks() + 1,
            session_.shown().run.tick_rate());
-    for (std::size_t g = 0; g < ghosts_.size(); ++g) {
-      const Recording& ghost = *ghosts_[g]->recording;
+    for (const auto& lanes : ghosts_) {
+      const Recording& ghost = *lanes->ghost->recording;
       if (curve.signal == nullptr) {
-        fill(apart_[g], 0, session_.shown().run.tick_rate());
+        fill(lanes->apart, 0, session_.shown().run.tick_rate());
       } else {
-        fill(ghost_indices_[g]->values(*curve.signal, ghost), ghost_indices_[g]->ticks() + 1,
-             ghost.run.tick_rate());
+        fill(lanes->index.values(*curve.signal, ghost), lanes->index.ticks() + 1, ghost.run.tick_rate());
       }
     }
     fit_values(curve);
@@ -235,20 +234,34 @@ void Tape::fit_values(const Curve& curve) {
   curve.rect->axis(QCPAxis::atLeft)->setRange(all.lower - kUnderCurve * each, all.upper + kCurveName * each);
 }
 
+Tape::GhostLanes::GhostLanes(std::shared_ptr<const Ghost> of) : ghost(std::move(of)) {
+  index.update(*ghost->recording, 1);
+  for (const float distance : ghost->against.apart) apart.add(distance);
+}
+
 void Tape::set_ghosts(std::vector<std::shared_ptr<const Ghost>> ghosts) {
-  const bool lanes_change = ghosts.size() != ghosts_.size();
-  ghosts_ = std::move(ghosts);
-  ghost_indices_.clear();
-  apart_.clear();
-  for (const auto& ghost : ghosts_) {
-    ghost_indices_.push_back(std::make_unique<TapeIndex>());
-    ghost_indices_.back()->update(*ghost->recording, 1);
-    apart_.emplace_back();
-    for (const float apart : ghost->against.apart) apart_.back().add(apart);
+  wanted_ghosts_ = std::move(ghosts);
+  if (isVisible()) take_ghosts();
+}
+
+// Those that were there before keep what was read of them.
+void Tape::take_ghosts() {
+  std::vector<std::unique_ptr<GhostLanes>> lanes;
+  for (const auto& ghost : wanted_ghosts_) {
+    const auto kept = std::find_if(ghosts_.begin(), ghosts_.end(),
+                                   [&](const auto& g) { return g != nullptr && g->ghost == ghost; });
+    lanes.push_back(kept != ghosts_.end() ? std::move(*kept) : std::make_unique<GhostLanes>(ghost));
   }
+  const bool lanes_change = lanes.size() != ghosts_.size();
+  ghosts_ = std::move(lanes);
   if (lanes_change) return build_lanes();
   fill_curves();
   replot(QCustomPlot::rpQueuedReplot);
+}
+
+void Tape::showEvent(QShowEvent* event) {
+  QCustomPlot::showEvent(event);
+  take_ghosts();
 }
 
 void Tape::set_curves(const QStringList& keys) {
@@ -366,8 +379,8 @@ TapeOverlay::Content Tape::overlay_content() const {
   if (x >= content.area.left() - 1.0 && x <= content.area.right() + 1.0) content.playhead = x;
   if (selection_) content.selection = {x_of_tick(selection_->first), x_of_tick(selection_->last)};
   content.loops = session_.loop().has_value();
-  if (!ghosts_.empty() && ghosts_.front()->against.parting)
-    content.parting = x_of_tick(*ghosts_.front()->against.parting);
+  if (!ghosts_.empty() && ghosts_.front()->ghost->against.parting)
+    content.parting = x_of_tick(*ghosts_.front()->ghost->against.parting);
   content.labels = labels();
   content.focused = hasFocus();
   return content;

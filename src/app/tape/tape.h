@@ -65,6 +65,7 @@ class Tape : public QCustomPlot {
   void keyPressEvent(QKeyEvent* event) override;
   void focusInEvent(QFocusEvent* event) override;
   void focusOutEvent(QFocusEvent* event) override;
+  void showEvent(QShowEvent* event) override;
   void resizeEvent(QResizeEvent* event) override;
   void changeEvent(QEvent* event) override;
   bool event(QEvent* event) override;
@@ -82,6 +83,14 @@ class Tape : public QCustomPlot {
   void build_lanes();
   QCPAxisRect* add_lane(int row, int height);
   void add_curve(int row, const QString& key);
+  // A ghost, and what of it is drawn.
+  struct GhostLanes {
+    explicit GhostLanes(std::shared_ptr<const Ghost> of);
+    std::shared_ptr<const Ghost> ghost;
+    TapeIndex index;
+    MinMaxPyramid apart;
+  };
+  void take_ghosts();
   void fill_curves();
   void fit_values(const Curve& curve);
   void fill_graph(QCPGraph& graph, const MinMaxPyramid& values, int tick_rate);
@@ -94,9 +103,8 @@ class Tape : public QCustomPlot {
 
   DriveSession& session_;
   TapeIndex index_;
-  std::vector<std::shared_ptr<const Ghost>> ghosts_;
-  std::vector<std::unique_ptr<TapeIndex>> ghost_indices_;
-  std::vector<MinMaxPyramid> apart_;
+  std::vector<std::shared_ptr<const Ghost>> wanted_ghosts_;  // Read once the tape is seen.
+  std::vector<std::unique_ptr<GhostLanes>> ghosts_;
   QStringList curve_keys_;
   std::vector<Curve> curves_;
   std::vector<QCPAxisRect*> lanes_;

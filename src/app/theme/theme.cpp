@@ -37,8 +37,8 @@ class ThemeIcon : public QIconEngine {
   ThemeIcon(QString name, const QColor& colour) : name_(std::move(name)), colour_(colour) {}
   QIconEngine* clone() const override { return new ThemeIcon(*this); }
   void paint(QPainter* painter, const QRect& rect, QIcon::Mode mode, QIcon::State state) override {
-    const QPixmap shown = pixmap(rect.size(), mode, state);
-    painter->drawPixmap(rect, shown);
+    const double fine = painter->device()->devicePixelRatioF();
+    painter->drawPixmap(rect, pixmap((QSizeF(rect.size()) * fine).toSize(), mode, state));
   }
   QPixmap pixmap(const QSize& size, QIcon::Mode mode, QIcon::State state) override {
     QColor colour = state == QIcon::On ? sheet() : colour_.isValid() ? colour_ : ink();

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "viewport/trail_lines.h"
 
+#include <algorithm>
 #include <set>
 
 #include "theme/state_colours.h"
@@ -27,41 +28,58 @@ QColor ramp(double share) {
   return {mix(0x1C, 0xF2), mix(0x2F, 0xB9), mix(0x5E, 0x45)};
 }
 
-struct Bounds {
-  double low = 0.0, high = 0.0;
-};
+QString text_of(std::string_view text) { return QString::fromUtf8(text.data(), qsizetype(text.size())); }
 
-Bounds bounds_of(const Signal& signal, const Recording& r, const Stretch& ticks) {
-  Bounds b{1e30, -1e30};
-  for (std::size_t t = ticks.first; t <= ticks.last; ++t) {
-    const double v = value_at(signal, r.run, r.take, r.place->world, t);
-    b = {std::min(b.low, v), std::max(b.high, v)};
-  }
-  return b;
-}
-
-// The colour of each tick of the shown way.
+// What each tick of a stretch has, once; the colours and their legend come from it.
 class TrailColours {
  public:
   TrailColours(const Recording& recording, const TrailChoice& choice, const Stretch& ticks)
       : recording_(recording),
+        ticks_(ticks),
         by_state_(choice.colour_by == "state"),
         signal_(find_signal(choice.colour_by.toStdString())) {
-    if (signal_ != nullptr) bounds_ = bounds_of(*signal_, recording, ticks);
+    if (signal_ == nullptr) return;
+    for (std::size_t t = ticks.first; t <= ticks.last; ++t)
+      values_.push_back(value_at(*signal_, recording.run, recording.take, recording.place->world, t));
+    const auto [low, high] = std::minmax_element(values_.begin(), values_.end());
+    low_ = *low;
+    span_ = *high - *low;
   }
   QColor at(std::size_t tick) const {
     if (by_state_)
       return theme::state_colour(recording_.run.state(tick).state, chart_of(recording_.take.profile));
     if (signal_ == nullptr) return theme::shown_style().colour;
-    const double value = value_at(*signal_, recording_.run, recording_.take, recording_.place->world, tick);
-    return ramp((value - bounds_.low) / std::max(bounds_.high - bounds_.low, 1e-9));
+    return ramp((values_[tick - ticks_.first] - low_) / std::max(span_, 1e-9));
+  }
+  TrailLegend legend() const {
+    if (by_state_) return state_legend();
+    if (signal_ == nullptr) return {};
+    TrailLegend legend{"Trail by " + text_of(signal_->name), {}};
+    for (int i = kRampParts; i-- > 0;) {
+      const double share = double(i) / (kRampParts - 1);
+      legend.rows.push_back(
+          {ramp(share), QString("%1 %2").arg(low_ + span_ * share, 0, 'f', 2).arg(text_of(signal_->unit))});
+    }
+    return legend;
   }
 
  private:
+  TrailLegend state_legend() const {
+    const StateChart& chart = chart_of(recording_.take.profile);
+    std::set<StateId> states;
+    for (std::size_t t = ticks_.first; t <= ticks_.last; ++t) states.insert(recording_.run.state(t).state);
+    TrailLegend legend{"Trail by state", {}};
+    for (const StateId s : states)
+      legend.rows.push_back({theme::state_colour(s, chart), text_of(chart.name_of(s))});
+    return legend;
+  }
+
   const Recording& recording_;
+  Stretch ticks_;
   bool by_state_;
   const Signal* signal_;
-  Bounds bounds_;
+  std::vector<double> values_;
+  double low_ = 0.0, span_ = 0.0;
 };
 
 Vec3 point(const CharacterState& s) { return s.foot_C + s.up_C() * kLift; }
@@ -94,56 +112,42 @@ double seconds_at_playhead(const DriveSession& session) {
   return double(session.playhead()) / session.shown().run.tick_rate();
 }
 
+void draw_figures(LinePen& pen, const Recording& shown, const Stretch& ticks, int every) {
+  QColor colour = theme::ink2();
+  colour.setAlphaF(0.45F);
+  for (std::size_t t = ticks.first; every > 0 && t <= ticks.last; ++t) {
+    if (t % std::size_t(every) == 0) draw_capsule(pen, shown, t, colour);
+  }
+}
+
 }  // namespace
 
-std::vector<LineVertex> trail_lines(const DriveSession& session, const TrailChoice& choice,
-                                    const Ghosts& ghosts, const Vec3& origin_C) {
-  std::vector<LineVertex> lines;
-  if (!choice.shown || !session.has_shown()) return lines;
-  LinePen pen(lines, origin_C);
+const Trail::Picture& Trail::of(const DriveSession& session, const TrailChoice& choice, const Ghosts& ghosts,
+                                const Vec3& origin_C) {
+  if (!choice.shown || !session.has_shown()) {
+    of_.reset();
+    return picture_ = {};
+  }
+  const Of wanted{session.revision(), session.playhead(), session.shown().run.ticks(), choice, ghosts,
+                  origin_C,           theme::light()};
+  if (of_ == wanted) return picture_;
+  of_ = wanted;
+  picture_ = {};
+  LinePen pen(picture_.lines, origin_C);
   const Recording& shown = session.shown();
   const double now = seconds_at_playhead(session);
   const Stretch ticks = around(shown.run, now, choice.seconds);
-  draw_way(pen, shown, ticks, TrailColours(shown, choice, ticks));
-  for (std::size_t t = ticks.first; choice.onion_skins > 0 && t <= ticks.last; ++t) {
-    QColor colour = theme::ink2();
-    colour.setAlphaF(0.45F);
-    if (t % std::size_t(choice.onion_skins) == 0) draw_capsule(pen, shown, t, colour);
-  }
+  const TrailColours colours(shown, choice, ticks);
+  picture_.legend = colours.legend();
+  draw_way(pen, shown, ticks, colours);
+  draw_figures(pen, shown, ticks, choice.onion_skins);
   for (std::size_t g = 0; g < ghosts.size(); ++g) {
     const Recording& ghost = *ghosts[g]->recording;
     const QColor colour = theme::ghost_style(g).colour;
     draw_ghost_way(pen, ghost.run, around(ghost.run, now, choice.seconds), colour);
     draw_capsule(pen, ghost, ghost_tick(session, *ghosts[g]), colour);
   }
-  return lines;
-}
-
-TrailLegend trail_legend(const DriveSession& session, const TrailChoice& choice) {
-  TrailLegend legend;
-  if (!choice.shown || choice.colour_by.isEmpty() || !session.has_shown()) return legend;
-  const Recording& shown = session.shown();
-  const Stretch ticks = around(shown.run, seconds_at_playhead(session), choice.seconds);
-  if (choice.colour_by == "state") {
-    std::set<StateId> states;
-    for (std::size_t t = ticks.first; t <= ticks.last; ++t) states.insert(shown.run.state(t).state);
-    for (const StateId s : states)
-      legend.rows.push_back(
-          {theme::state_colour(s, session.chart()), QString::fromUtf8(session.chart().name_of(s).data())});
-    legend.title = "Trail by state";
-    return legend;
-  }
-  const Signal* signal = find_signal(choice.colour_by.toStdString());
-  if (signal == nullptr) return legend;
-  const Bounds b = bounds_of(*signal, shown, ticks);
-  const QString unit = QString::fromUtf8(signal->unit.data(), qsizetype(signal->unit.size()));
-  legend.title = "Trail by " + QString::fromUtf8(signal->name.data(), qsizetype(signal->name.size()));
-  for (int i = kRampParts; i-- > 0;) {
-    const double share = double(i) / (kRampParts - 1);
-    legend.rows.push_back(
-        {ramp(share), QString("%1 %2").arg(b.low + (b.high - b.low) * share, 0, 'f', 2).arg(unit)});
-  }
-  return legend;
+  return picture_;
 }
 
 std::size_t ghost_tick(const DriveSession& session, const Ghost& ghost) {

@@ -4,10 +4,12 @@
 
 #include <QString>
 #include <memory>
+#include <optional>
 #include <vector>
 
 #include "session/drive_session.h"
 #include "session/retaker.h"
+#include "theme/theme.h"
 
 namespace lagniappe::app {
 
@@ -31,10 +33,30 @@ struct TrailLegend {
 
 using Ghosts = std::vector<std::shared_ptr<const Ghost>>;
 
-// Returns line pairs relative to `origin_C`: the way with a dot per tick, ghosts broken in their own patterns.
-std::vector<LineVertex> trail_lines(const DriveSession& session, const TrailChoice& choice,
-                                    const Ghosts& ghosts, const Vec3& origin_C);
-TrailLegend trail_legend(const DriveSession& session, const TrailChoice& choice);
+// Kept until it would be another: the camera moves about it, and scrubbing is quick.
+class Trail {
+ public:
+  // `lines`: pairs relative to `origin_C`; the way with a dot per tick, ghosts broken in their own patterns.
+  struct Picture {
+    std::vector<LineVertex> lines;
+    TrailLegend legend;
+  };
+  const Picture& of(const DriveSession& session, const TrailChoice& choice, const Ghosts& ghosts,
+                    const Vec3& origin_C);
+
+ private:
+  struct Of {
+    std::uint64_t revision;
+    std::size_t playhead, ticks;
+    TrailChoice choice;
+    Ghosts ghosts;
+    Vec3 origin_C;
+    theme::Light light;
+    bool operator==(const Of&) const = default;
+  };
+  std::optional<Of> of_;
+  Picture picture_;
+};
 
 // Returns the tick of a ghost at the time under the playhead.
 std::size_t ghost_tick(const DriveSession& session, const Ghost& ghost);

@@ -65,7 +65,7 @@ ViewWidget::ViewWidget(DriveSession& session, Heart& heart, QWidget* parent)
     : QWidget(parent), session_(session), heart_(heart), canvas_(make_canvas(*this, this)), readouts_(session) {
   setFocusPolicy(Qt::StrongFocus);
   setMouseTracking(true);
-  setMinimumSize(320, 134);
+  setMinimumSize(320, 104);
   setObjectName("view");
   setAccessibleName(QObject::tr("View"));
   setAccessibleDescription(QObject::tr("What is driven; Enter gives it keys and mouse, Esc takes them back"));
@@ -241,7 +241,7 @@ void ViewWidget::draw_text(QPainter& painter) {
   if (plain_) return;
   const bool figure = camera_.mode != CameraMode::FirstPerson;
   readouts_.paint(painter, {view_projection(drawn_eye_, drawn_field_, size(), Vec3(0.0)), drawn_eye_, size(),
-                            frames_per_second_, driving_, has_driven_, figure, trail_legend(session_, trail_),
+                            frames_per_second_, driving_, has_driven_, figure, trail_picture().legend,
                             camera_.mode == CameraMode::Free, away_});
 }
 
@@ -264,12 +264,17 @@ DrawnFrame ViewWidget::drawn_frame(const Eye& eye, const QSize& pixels, bool fli
         to_course(session_.place()->world.motion_of(mover.piece)->pose_at(session_.moment().time)));
   const Vec3 origin = session_.place()->drawn.origin_C;
   frame.overlay = overlay_lines(session_, overlays_, origin);
-  frame.trail = trail_lines(session_, trail_, ghosts_, origin);
+  frame.trail = trail_picture().lines;
   const auto pointed_at = highlight_lines(session_, highlight_, origin);
   frame.overlay.insert(frame.overlay.end(), pointed_at.begin(), pointed_at.end());
   add_ghosts(frame);
   frame.marks = mark_lines(session_.place()->course, origin);
   return frame;
+}
+
+const Trail::Picture& ViewWidget::trail_picture() const {
+  const auto place = session_.place();
+  return drawn_trail_.of(session_, trail_, ghosts_, place == nullptr ? Vec3(0.0) : place->drawn.origin_C);
 }
 
 // Other figures, in the colours of their ways.

@@ -124,6 +124,7 @@ class ViewWidget : public QWidget, private Drawable {
   void move_free_camera(double seconds);
   DrawnFrame drawn_frame(const Eye& eye, const QSize& pixels, bool flipped) const;
   std::optional<DrawnFrame::Shadow> shadow(const Pose& pose) const;
+  const Trail::Picture& trail_picture() const;
   void add_ghosts(DrawnFrame& frame) const;
   void pick(const QPointF& at);
   Vec3 ray_through(const QPointF& at) const;
@@ -158,6 +159,7 @@ class ViewWidget : public QWidget, private Drawable {
 
   OverlayChoice overlays_;
   TrailChoice trail_;
+  mutable Trail drawn_trail_;
   Ghosts ghosts_;
   Highlight highlight_;
   Readouts readouts_;

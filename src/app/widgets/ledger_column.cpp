@@ -14,6 +14,7 @@
 
 #include "theme/text.h"
 #include "theme/theme.h"
+#include "widgets/velocity_row.h"
 
 namespace lagniappe::app {
 namespace {
@@ -23,24 +24,6 @@ constexpr double kShown = 5e-3;  // m/s of change.
 
 bool changes_next_to_nothing(const LedgerEntry& entry) {
   return std::holds_alternative<entry::Change>(entry) && length(velocity_change(entry)) < kShown;
-}
-
-// One row for each cause, so that the eye can add them up.
-QString told_velocity(const Vec3& before_C, const Vec3& after_C, const Ledger& ledger) {
-  QString text = LedgerColumn::tr("<b>Velocity</b> against the course, m/s<table>");
-  const auto row = [&](const QString& what, const Vec3& v) {
-    text += QStringLiteral("<tr><td>%1</td>").arg(what);
-    for (const double x : {v.x, v.y, v.z})
-      text +=
-          QStringLiteral("<td align=right>&nbsp;&nbsp;%1</td>").arg(std::abs(x) < kShown ? 0.0 : x, 0, 'f', 2);
-    text += QStringLiteral("</tr>");
-  };
-  row(LedgerColumn::tr("before"), before_C);
-  for (const VelocityPart& part : velocity_parts(ledger)) {
-    if (length(part.change_C) >= kShown) row(QStringLiteral("+ ") + qt(part.cause), part.change_C);
-  }
-  row(LedgerColumn::tr("after"), after_C);
-  return text + QStringLiteral("</table>");
 }
 
 constexpr int kRefused = Qt::UserRole;
@@ -70,6 +53,7 @@ LedgerColumn::LedgerColumn(QWidget* parent)
   list_->setObjectName("sentences");
   list_->setAccessibleName(tr("Ledger of the tick"));
   list_->setWordWrap(true);
+  list_->setItemDelegate(new VelocityRow(list_));
   list_->setSelectionMode(QAbstractItemView::SingleSelection);
   list_->setFocusPolicy(Qt::TabFocus);
   list_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
@@ -138,7 +122,6 @@ void LedgerColumn::show_tick(std::size_t tick, double seconds, const CharacterSt
                              std::string_view state) {
   heading_->setText(tr("Tick %1").arg(tick));
   const QSignalBlocker quiet(list_);
-  list_->clear();
   if (ledger.entries.empty()) return show_nothing(tr("The start. The next tick has what the solver did."));
   const QString on = qt(world.piece_name(after.ground.piece));
   summary_->setText(tr("%1, %2 s%3, from %4 to %5 m/s in the course")
@@ -147,32 +130,39 @@ void LedgerColumn::show_tick(std::size_t tick, double seconds, const CharacterSt
                         .arg(on.isEmpty() ? QString() : tr(", on %1").arg(on))
                         .arg(length(before.velocity_C), 0, 'f', 2)
                         .arg(length(after.velocity_C), 0, 'f', 2));
-  for (const LedgerEntry& entry : ledger.entries) {
-    const bool refused = is_refusal(entry);
-    auto* item = new QListWidgetItem(QString::fromStdString(to_sentence(entry, world)), list_);
-    item->setData(kRefused, refused);
-    colour(*item);
+  show_entries(ledger, world);
+  show_velocity(*list_->item(list_->count() - 1), before.velocity_C, after.velocity_C, ledger, kShown);
+}
+
+// Rows are kept where they can be; the last is the table of the velocity.
+void LedgerColumn::show_entries(const Ledger& ledger, const World& world) {
+  const int count = int(ledger.entries.size());
+  if (list_->count() == 0) add_velocity_row();
+  while (list_->count() > count + 1) delete list_->takeItem(count);
+  while (list_->count() < count + 1) list_->insertItem(list_->count() - 1, new QListWidgetItem);
+  list_->setCurrentRow(-1);
+  list_->scrollToTop();
+  for (int i = 0; i < count; ++i) {
+    const LedgerEntry& entry = ledger.entries[std::size_t(i)];
+    QListWidgetItem& item = *list_->item(i);
+    const QString text = QString::fromStdString(to_sentence(entry, world));
+    if (item.text() != text) item.setText(text);
+    if (item.data(kRefused) != is_refusal(entry)) {
+      item.setData(kRefused, is_refusal(entry));
+      colour(item);
+    }
     // Rows stay those of the ledger, so what is too little to matter is hidden, not left out.
-    item->setHidden(changes_next_to_nothing(entry));
+    item.setHidden(changes_next_to_nothing(entry));
   }
-  show_velocity(told_velocity(before.velocity_C, after.velocity_C, ledger));
 }
 
 // Under the sentences, where it has as much room as they have.
-void LedgerColumn::show_velocity(const QString& text) {
-  auto* told = new QLabel(text);
-  told->setObjectName("caption");
-  told->setTextFormat(Qt::RichText);
-  told->setMargin(4);
-  told->setToolTip(
-      tr("Where this tick's change of velocity comes from: along x, y and z of the course, in m/s. Less than "
-         "5 mm/s is left out."));
+void LedgerColumn::add_velocity_row() {
   auto* item = new QListWidgetItem(list_);
   item->setFlags(Qt::NoItemFlags);
-  list_->setItemWidget(item, told);
-  told->ensurePolished();      // Its font comes with its place.
-  constexpr int kAround = 14;  // Pixels that the list's style takes above and below.
-  item->setSizeHint(told->sizeHint() + QSize(0, kAround));
+  item->setToolTip(
+      tr("Where this tick's change of velocity comes from: along x, y and z of the course, in m/s. Less than "
+         "5 mm/s is left out."));
 }
 
 void LedgerColumn::choose(std::optional<std::size_t> entry) {
@@ -202,7 +192,9 @@ void LedgerColumn::changeEvent(QEvent* event) {
 QString LedgerColumn::text_to_copy(bool all) const {
   const QListWidgetItem* line = list_->currentItem();
   if (!all && line != nullptr && !line->text().isEmpty()) return line->text();
-  return QStringList({heading() + ": " + summary_->text(), sentences().join("\n")}).join("\n");
+  QStringList lines{heading() + ": " + summary_->text(), sentences().join("\n")};
+  if (list_->count() > 0) lines += velocity_text(*list_->item(list_->count() - 1));
+  return lines.join("\n");
 }
 
 void LedgerColumn::show_menu(const QPoint& at) {

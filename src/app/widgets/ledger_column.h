@@ -49,7 +49,8 @@ class LedgerColumn : public QWidget {
   bool eventFilter(QObject* watched, QEvent* event) override;
 
  private:
-  void show_velocity(const QString& text);
+  void show_entries(const Ledger& ledger, const World& world);
+  void add_velocity_row();
   QString text_to_copy(bool all) const;
   void show_menu(const QPoint& at);
   QWidget* make_piece_bar();

@@ -47,10 +47,11 @@ MessageBar::MessageBar(QWidget* parent)
     if (const auto offered = std::exchange(offered_, nullptr)) offered();
   });
   connect(button_, &QPushButton::clicked, this, [this] {
-    if (busy_) emit cancel_clicked();
+    const bool cancels = busy_;
     hide();
     offered_ = nullptr;
     if (const auto declined = std::exchange(declined_, nullptr)) declined();
+    if (cancels) emit cancel_clicked();  // Who hears of it may have something to say here.
   });
   note_.setSingleShot(true);
   connect(&note_, &QTimer::timeout, this, &MessageBar::hide);
@@ -102,10 +103,12 @@ void MessageBar::show_progress(double share) {
   progress_->setValue(int(share * 1000));
 }
 
-void MessageBar::show_busy(const QString& what) {
+void MessageBar::show_busy(const QString& what, const QWidget& over, std::optional<double> share) {
   title_->setText(what);
   sentence_->clear();
-  show_as("busyBar", true);
+  if (!busy_ || !isVisible()) show_as("busyBar", true);
+  if (share) show_progress(*share);
+  stand_over(over);
 }
 
 void MessageBar::show_note(const QString& what, const QWidget& over) {

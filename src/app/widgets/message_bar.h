@@ -5,6 +5,7 @@
 #include <QFrame>
 #include <QTimer>
 #include <functional>
+#include <optional>
 
 class QLabel;
 class QPushButton;
@@ -26,7 +27,8 @@ class MessageBar : public QFrame {
   void show_offer(const QString& title, const QString& sentence, const QString& accept,
                   std::function<void()> does, std::function<void()> declined = {});
   void show_progress(double share);
-  void show_busy(const QString& what);  // With a button that cancels.
+  // With a button that cancels, over a widget; without a share nobody knows how long it takes.
+  void show_busy(const QString& what, const QWidget& over, std::optional<double> share = {});
   // Nothing went wrong; it stands over a widget and goes by itself. What is being done comes first.
   void show_note(const QString& what, const QWidget& over);
   QString text() const;
