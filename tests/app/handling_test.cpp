@@ -528,6 +528,47 @@ TEST_CASE_METHOD(HandlingFixture,
   CHECK(QFileInfo(handling.file()) == QFileInfo(kSource + "/profiles/heron.profile.json"));
 }
 
+TEST_CASE_METHOD(
+    HandlingFixture,
+    "Ctrl+Z works inside a field, a step for each change as seen; opening a take is none of them") {
+  window.activateWindow();
+  const auto undo_here = [&](const QString& path) {
+    field(path)->setFocus();
+    QTest::keyClick(field(path), Qt::Key_Z, Qt::ControlModifier);
+  };
+  type("jump.height", "1.7");
+  QTest::keyClick(field("jump.height"), Qt::Key_Up);  // Two nudges are seen as two.
+  QTest::keyClick(field("jump.height"), Qt::Key_Up);
+  const double nudged = session.profile().jump.height;
+  REQUIRE(nudged > 1.7);
+  undo_here("jump.height");
+  CHECK(session.profile().jump.height < nudged);
+  CHECK(session.profile().jump.height > 1.7);
+  undo_here("ground.speed");  // The keyboard is in another field: it undoes what was done, wherever that was.
+  CHECK(session.profile().jump.height == 1.7);
+  undo_here("jump.height");
+  CHECK(session.profile().jump.height == 1.2);
+  for (int i = 0; i < 3; ++i) undo_here("jump.height");
+  CHECK(session.profile().name == "Otter");
+  CHECK(QFileInfo(handling.file()) == QFileInfo(otter));
+
+  // A take that was driven under other values is opened: mine stay, and so does what can be undone of them.
+  walk();
+  chosen_file = folder.filePath("walk.take");
+  trigger(Act::ToStart);
+  desk.study().wait();
+  REQUIRE(wait_for([&] { return desk.study().entries().size() == 1; }));
+  type("jump.height", "1.5");
+  const int steps = window.undo().count();
+  open(desk.study().entries().front().file);
+  CHECK(session.profile().jump.height == 1.5);
+  CHECK(window.undo().count() == steps);
+  undo_here("jump.height");
+  CHECK(session.profile().jump.height == 1.2);
+  CHECK(session.shown().file == desk.study().entries().front().file);
+  CHECK(QFileInfo(handling.file()) == QFileInfo(otter));
+}
+
 TEST_CASE_METHOD(HandlingFixture, "Another file is another profile, and the first keeps its name") {
   chosen_file = folder.filePath("sluice_keeper.profile.json");
   type("jump.height", "1.7");

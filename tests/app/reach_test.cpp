@@ -9,6 +9,9 @@
 #include <QMenuBar>
 #include <QScrollArea>
 
+#include "cards/card.h"
+#include "cards/cards_panel.h"
+#include "cards/drawing_view.h"
 #include "support/window_fixture.h"
 
 using namespace lagniappe;
@@ -102,14 +105,45 @@ TEST_CASE_METHOD(WindowFixture,
     INFO(told(*part).toStdString());
     CHECK(reaches(*part) != nullptr);
   }
+  // The chosen handle of a drawing is heard.
   window.activateWindow();
-  // Another picture with the focus than without it.
-  for (QWidget* part : std::initializer_list<QWidget*>{&window.page().tape()}) {
-    view.setFocus();
-    QTest::qWait(30);
-    const QImage without = part->grab().toImage();
-    part->setFocus(Qt::TabFocusReason);
-    QTest::qWait(30);
-    CHECK(difference(without, part->grab().toImage()) > 0.0);
+  CardsPanel& cards = window.page().cards();
+  cards.bring_up("jump");
+  auto* drawing = cards.card("jump")->findChild<DrawingView*>();
+  drawing->setFocus(Qt::TabFocusReason);
+  const auto heard = [&] {
+    return QAccessible::queryAccessibleInterface(drawing)->text(QAccessible::Description).toStdString();
+  };
+  REQUIRE(drawing->handles().size() > 1);
+  const auto count = std::to_string(drawing->handles().size());
+  CHECK(heard().find(drawing->handles()[0].name.toStdString()) == 0);
+  CHECK(heard().find(", 1 of " + count) != std::string::npos);
+  const std::string before = heard();
+  QTest::keyClick(drawing, Qt::Key_Up);
+  CHECK(heard() != before);  // Its value.
+  QTest::keyClick(drawing, Qt::Key_Space);
+  CHECK(heard().find(", 2 of " + count) != std::string::npos);
+}
+
+TEST_CASE_METHOD(WindowFixture,
+                 "Where the keyboard is can be seen: another picture with the focus than without") {
+  window.activateWindow();
+  for (const Act page : kPages) {
+    window.actions()[page]->trigger();
+    QTest::qWait(50);
+    const auto all = stops(window);
+    for (std::size_t i = 0; i < all.size(); ++i) {
+      QWidget* w = all[i];
+      if (w == &view || w->width() == 0 || qobject_cast<QScrollArea*>(w) != nullptr) continue;
+      INFO(window.actions()[page]->text().toStdString()
+           << ": " << told(*w).toStdString() << " " << w->accessibleName().toStdString());
+      all[i == 0 ? 1 : 0]->setFocus(Qt::TabFocusReason);
+      QCoreApplication::processEvents();
+      const QImage without = w->grab().toImage();
+      w->setFocus(Qt::TabFocusReason);
+      QCoreApplication::processEvents();
+      if (!w->hasFocus()) continue;
+      CHECK(difference(without, w->grab().toImage()) > 0.0);
+    }
   }
 }

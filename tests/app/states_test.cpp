@@ -560,6 +560,29 @@ TEST_CASE_METHOD(StatesFixture, "A name that is being typed is that of the state
 }
 
 TEST_CASE_METHOD(StatesFixture,
+                 "What is being typed of a state stays while the table changes, and is its own") {
+  open_page();
+  click("Walk", "Sprint");
+  page.show_state(*desk.chart().find("Walk"));
+  QLineEdit& slots_line = page.state().slots_field();
+  slots_line.setFocus();
+  QTest::keyClicks(&slots_line, "breath mud");
+  // A change from elsewhere, as by undo: what is typed is still there, and not yet the table's.
+  StateTable other = desk.table();
+  other.states[std::size_t(*desk.chart().find("Walk"))].pose = "stride";
+  REQUIRE(desk.change(other, "pose of Walk"));
+  CHECK(slots_line.text() == "breath mud");
+  CHECK(slots_line.hasFocus());  // Nor is anybody led to another pane.
+  CHECK(desk.table().memory.empty());
+  // Another state is shown: it is done with, and the other's fields are the other's.
+  page.show_state(*desk.chart().find("Sprint"));
+  CHECK(desk.table().memory == std::vector<std::string>{"breath", "mud"});
+  // What it shows follows again.
+  undo();
+  CHECK(slots_line.text().isEmpty());
+}
+
+TEST_CASE_METHOD(StatesFixture,
                  "The wheel scrolls a pane and changes no value of it, unless one clicked there") {
   open_page();
   page.show_state(*desk.chart().find("Walk"));

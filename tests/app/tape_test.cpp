@@ -252,6 +252,9 @@ TEST_CASE_METHOD(TapeFixture, "Ghosts are pinned, compared, kept and put back") 
   set_value("jump.height", 0.5);
   REQUIRE(desk.ghosts().size() == 2);
   const QTableWidget& table = window.page().ghosts().table();
+  auto* side = window.findChild<QTabWidget*>("side");
+  side->setCurrentIndex(2);  // Figures are read once they are seen.
+  REQUIRE(side->tabText(2).startsWith("Ghosts"));
   REQUIRE(table.columnCount() == 3);
   const auto text = [&](const QString& row, int column) {
     for (int i = 0; i < table.rowCount(); ++i) {

@@ -8,6 +8,7 @@
 #include <cmath>
 
 #include "cards/plain_number.h"
+#include "theme/text.h"
 #include "theme/theme.h"
 
 namespace lagniappe::app {
@@ -38,8 +39,25 @@ DrawingView::DrawingView(std::unique_ptr<CardDrawing> drawing, ValuesDesk* desk,
   setFixedHeight(drawing_->height());
   setMouseTracking(true);
   setFocusPolicy(desk_ != nullptr ? Qt::StrongFocus : Qt::NoFocus);
-  if (desk_ != nullptr)
-    setAccessibleDescription(tr("Space chooses the next handle, arrow keys move it, with Shift further"));
+  describe();
+}
+
+// For who hears the drawing: what the keyboard holds, and how it is moved.
+void DrawingView::describe() {
+  if (desk_ == nullptr) return;
+  QString text = tr("Space chooses the next handle, arrow keys move it, with Shift further");
+  if (chosen_) {
+    const auto handles = drawing_->handles(now_);
+    const Handle& handle = handles[*chosen_];
+    const ProfileField* field = find_field(handle.path);
+    const QString value = field == nullptr ? QString()
+                                           : QString(" %1 %2")
+                                                 .arg(field->typed(now_), 0, 'g', kShownDigits)
+                                                 .arg(qt(text_of(field->unit)))
+                                                 .trimmed();
+    text = tr("%1 %2, %3 of %4. ").arg(handle.name, value).arg(*chosen_ + 1).arg(handles.size()) + text;
+  }
+  if (accessibleDescription() != text) setAccessibleDescription(text);
 }
 
 void DrawingView::show_profiles(const Profile& now, const Profile& reference, int tick_rate) {
@@ -50,6 +68,7 @@ void DrawingView::show_profiles(const Profile& now, const Profile& reference, in
   const std::size_t count = drawing_->handles(now_).size();
   if (chosen_ && *chosen_ >= count) chosen_.reset();
   if (hovered_ && *hovered_ >= count) hovered_.reset();
+  describe();
   update();
 }
 
@@ -92,6 +111,10 @@ void DrawingView::paintEvent(QPaintEvent*) {
   painter.setClipRect(rect());
   sketch().paint(painter);
   if (desk_ == nullptr) return;
+  if (hasFocus()) {
+    painter.setPen(theme::teal());
+    painter.drawRoundedRect(QRectF(rect()).adjusted(0.5, 0.5, -0.5, -0.5), 4, 4);
+  }
   for (std::size_t i = 0; i < drawing_->handles(now_).size(); ++i) {
     const bool strong = (chosen_ == i && (hasFocus() || gesture_ != 0)) || hovered_ == i;
     painter.setPen(QPen(strong ? theme::ink() : theme::teal(), 2.0));
@@ -102,6 +125,7 @@ void DrawingView::paintEvent(QPaintEvent*) {
 
 void DrawingView::choose(std::optional<std::size_t> handle) {
   chosen_ = handle;
+  describe();
   if (handle && desk_ != nullptr) desk_->attend(QString::fromStdString(drawing_->handles(now_)[*handle].path));
   update();
 }

@@ -41,6 +41,7 @@ class DrawingView : public QWidget {
   QRectF area() const;
   std::optional<std::size_t> handle_at(const QPointF& p) const;
   void pull(std::size_t handle, const QPointF& to, int gesture);
+  void describe();
   void choose(std::optional<std::size_t> handle);
 
   std::unique_ptr<CardDrawing> drawing_;

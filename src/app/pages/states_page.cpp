@@ -121,7 +121,10 @@ void StatesPage::connect_parts() {
     mark_firings();
     show_caption();
   });
-  connect(&desk_, &StatesDesk::table_changed, this, &StatesPage::show_caption);
+  connect(&desk_, &StatesDesk::table_changed, this, [this] {
+    mark_firings();
+    show_caption();
+  });
   // What is looked at is on the tape.
   connect(&desk_, &StatesDesk::moved, this, [this] {
     if (!isVisible() || desk_.is_live() || desk_.subject() == nullptr) return;

@@ -78,7 +78,8 @@ void StatesDesk::take_table() {
   }
   refresh();
   emit table_changed();
-  emit chosen_changed();
+  // The same cell is no other choice, wherever it stands now: nobody is led to it.
+  if (kept && !chosen_) emit chosen_changed();
 }
 
 bool StatesDesk::is_by_table(const Recording& recording) const {

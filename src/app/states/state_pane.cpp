@@ -175,10 +175,10 @@ QWidget* StatePane::make_table_form() {
   form->addRow(gone_);
   form->addRow(tr("Slots"), slots_);
   form->addRow(tr("Falls back to"), fallback_);
-  connect(slots_, &QLineEdit::editingFinished, this, [this] {
+  take_line(slots_, [this] {
     StateTable table = desk_.table();
     table.memory = words_of(slots_->text());
-    if (!showing_ && table != desk_.table() && !desk_.change(table, tr("slots of the table"))) show_spec();
+    if (table != desk_.table() && !desk_.change(table, tr("slots of the table"))) show_spec();
   });
   connect(fallback_, &QComboBox::activated, this, [this](int at) {
     StateTable table = desk_.table();
@@ -197,16 +197,17 @@ void StatePane::connect_fields() {
     desk_.change(with_states_put_back(desk_.table()),
                  tr("put back %1").arg(joined(states_gone(desk_.table()))));
   });
-  connect(name_, &QLineEdit::editingFinished, this, &StatePane::commit_name);
+  take_line(name_, [this] { rename_to(name_->text().trimmed().toStdString()); });
   const auto text_field = [this](QLineEdit* field, const QString& what, std::string StateSpec::*member) {
-    connect(field, &QLineEdit::editingFinished, this, [this, field, what, member] {
+    take_line(field, [this, field, what, member] {
       change_state([&](StateSpec& s) { s.*member = field->text().trimmed().toStdString(); }, what);
     });
   };
   text_field(group_, tr("group"), &StateSpec::group);
   text_field(pose_, tr("pose"), &StateSpec::pose);
-  connect(forgets_, &QLineEdit::editingFinished, this,
-          [this] { change_state([&](StateSpec& s) { s.memory = words_of(forgets_->text()); }, tr("slots")); });
+  take_line(forgets_, [this] {
+    change_state([&](StateSpec& s) { s.memory = words_of(forgets_->text()); }, tr("slots"));
+  });
   connect(like_, &QComboBox::activated, this, [this](int at) {
     change_state([&](StateSpec& s) { s.like = at == 0 ? "" : like_->itemText(at).toStdString(); },
                  tr("likeness"));
@@ -287,11 +288,25 @@ void StatePane::showEvent(QShowEvent* event) {
   show_spec();
 }
 
-// What was typed is the name of the state that was shown then, whichever is shown next.
-void StatePane::commit_name() {
-  if (showing_ || !name_->isModified()) return;
-  name_->setModified(false);
-  const std::string name = name_->text().trimmed().toStdString();
+// What is typed stays, whatever is shown meanwhile, and belongs to the state that was shown then.
+void StatePane::take_line(QLineEdit* line, std::function<void()> commit) {
+  lines_.emplace_back(line, [this, line, commit = std::move(commit)] {
+    if (showing_ || !line->isModified()) return;
+    line->setModified(false);
+    commit();
+  });
+  connect(line, &QLineEdit::editingFinished, this, lines_.back().second);
+}
+
+void StatePane::commit_lines() {
+  for (const auto& [line, commit] : lines_) commit();
+}
+
+void StatePane::show_line(QLineEdit& line, const QString& text) {
+  if (!line.isModified() && line.text() != text) line.setText(text);
+}
+
+void StatePane::rename_to(const std::string& name) {
   if (name == spec().name) return;
   const QString before = qt(spec().name);
   const auto renamed = with_state_renamed(desk_.table(), std::size_t(state()), name);
@@ -299,7 +314,7 @@ void StatePane::commit_name() {
 }
 
 void StatePane::show_state(StateId state) {
-  commit_name();
+  commit_lines();
   gesture_ = 0;
   values_->show_state(state);
   show_spec();
@@ -310,15 +325,15 @@ void StatePane::show_spec() {
   const StateSpec& s = spec();
   const StateChart::State& made = desk_.chart().state(state());
   showing_ = true;
-  if (!name_->isModified() && name_->text() != qt(s.name)) name_->setText(qt(s.name));
-  group_->setText(qt(s.group));
+  show_line(*name_, qt(s.name));
+  show_line(*group_, qt(s.group));
   if (s.group.empty() && !made.group.empty())
     group_->setPlaceholderText(tr("%1, as what it is like").arg(qt(made.group)));
   if (made.group.empty()) group_->setPlaceholderText(tr("none"));
-  pose_->setText(qt(s.pose));
+  show_line(*pose_, qt(s.pose));
   pose_->setPlaceholderText(qt(made.pose));
-  forgets_->setText(joined(s.memory));
-  slots_->setText(joined(desk_.table().memory));
+  show_line(*forgets_, joined(s.memory));
+  show_line(*slots_, joined(desk_.table().memory));
   fallback_->clear();
   for (const StateSpec& state_spec : desk_.table().states) fallback_->addItem(qt(state_spec.name));
   fallback_->setCurrentIndex(int(desk_.chart().fallback()));
@@ -372,7 +387,7 @@ void StatePane::rename() {
 }
 
 void StatePane::add() {
-  commit_name();
+  commit_lines();
   const std::size_t at = std::size_t(state()) + 1;
   if (!desk_.change(with_state_added(desk_.table(), at), tr("add a state"))) return;
   show_state(StateId(at));
@@ -380,14 +395,14 @@ void StatePane::add() {
 }
 
 void StatePane::duplicate() {
-  commit_name();
+  commit_lines();
   const std::size_t at = std::size_t(state());
   if (desk_.change(with_state_copied(desk_.table(), at), tr("duplicate %1").arg(qt(spec().name))))
     show_state(StateId(at + 1));
 }
 
 void StatePane::remove() {
-  commit_name();
+  commit_lines();
   if (desk_.chart().size() < 2) return;
   const std::size_t at = std::size_t(state());
   const StateTable without = without_state(desk_.table(), at);
@@ -395,7 +410,7 @@ void StatePane::remove() {
 }
 
 void StatePane::move(std::size_t from, std::size_t to) {
-  commit_name();
+  commit_lines();
   const QString name = qt(desk_.table().states[from].name);
   if (desk_.change(with_state_moved(desk_.table(), from, to), tr("move %1").arg(name))) show_state(StateId(to));
 }

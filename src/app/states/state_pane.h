@@ -3,6 +3,9 @@
 #pragma once
 
 #include <QWidget>
+#include <functional>
+#include <utility>
+#include <vector>
 
 #include "cards/drawings.h"
 #include "session/state_values.h"
@@ -48,7 +51,10 @@ class StatePane : public QWidget {
   QWidget* make_table_form();
   void make_cards();
   void connect_fields();
-  void commit_name();
+  void take_line(QLineEdit* line, std::function<void()> commit);
+  void commit_lines();
+  static void show_line(QLineEdit& line, const QString& text);
+  void rename_to(const std::string& name);
   void show_spec();
   void show_fault(const QString& text);
   QString failure() const;
@@ -60,6 +66,7 @@ class StatePane : public QWidget {
   DriveSession& session_;
   StateValues* values_;
   JumpLocks locks_;
+  std::vector<std::pair<QLineEdit*, std::function<void()>>> lines_;
   QLineEdit *name_, *group_, *pose_, *forgets_, *slots_;
   QComboBox *like_, *behaviour_, *stance_, *fallback_;
   LuaEditor *enter_, *exit_, *script_;
