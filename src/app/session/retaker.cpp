@@ -47,6 +47,7 @@ Retaker::Retaker(QObject* parent) : QObject(parent) {}
 
 void Retaker::cancel() {
   next_ = nullptr;
+  from_.reset();
   if (job_.give_up()) emit cancelled();
 }
 
@@ -64,7 +65,10 @@ void Retaker::request(const Recording& shown, std::uint64_t revision, const Prof
     emit done(run_ghost(shown, make(shown), place, {}));
     return;
   }
-  next_ = [this, shown, make, place] { start(shown, make, place); };
+  if (!same || !from_ || from_->run.ticks() != shown.run.ticks())
+    from_ =
+        std::make_shared<const Recording>(shown);  // A long take is copied once, not for each drag of a value.
+  next_ = [this, from = from_, make, place] { start(from, make, place); };
   if (!job_.busy() || !same || ticks > double(kMostTicksToEnd)) start_next();
 }
 
@@ -72,10 +76,11 @@ void Retaker::start_next() {
   if (const auto next = std::exchange(next_, nullptr)) next();
 }
 
-void Retaker::start(const Recording& shown, const std::function<Take(const Recording&)>& make,
+void Retaker::start(const std::shared_ptr<const Recording>& from,
+                    const std::function<Take(const Recording&)>& make,
                     const std::shared_ptr<const Place>& place) {
-  job_.start([this, shown, make, place](const NewestJob::Handle& job) {
-    const auto ghost = run_ghost(shown, make(shown), place, [&](double share) {
+  job_.start([this, from, make, place](const NewestJob::Handle& job) {
+    const auto ghost = run_ghost(*from, make(*from), place, [&](double share) {
       job.deliver([this, share] { emit progress(share); });
       return job.wanted();
     });

@@ -45,10 +45,11 @@ class Retaker : public QObject {
   void cancelled();
 
  private:
-  void start(const Recording& shown, const std::function<Take(const Recording&)>& make,
+  void start(const std::shared_ptr<const Recording>& from, const std::function<Take(const Recording&)>& make,
              const std::shared_ptr<const Place>& place);
   void start_next();
   std::function<void()> next_;
+  std::shared_ptr<const Recording> from_;  // The recording of `revision_`, once it was asked for.
   std::uint64_t revision_ = 0;
   NewestJob job_{*this};
 };
