@@ -14,6 +14,7 @@
 namespace lagniappe::app {
 namespace {
 
+constexpr int kLine = 16;  // Pixels; all of it fits 1280 x 800.
 constexpr int kColumns = 3;
 
 struct Group {
@@ -99,7 +100,7 @@ ShortcutSheet::ShortcutSheet(const DriveKeys& drive_keys, const QList<QAction*>&
 void ShortcutSheet::fill() {
   auto* content = new QWidget;
   auto* grid = new QGridLayout(content);
-  grid->setContentsMargins(22, 8, 22, 8);
+  grid->setContentsMargins(22, 4, 22, 4);
   grid->setHorizontalSpacing(12);
   grid->setVerticalSpacing(0);
   for (const int gap : {2, 5}) grid->setColumnMinimumWidth(gap, 18);
@@ -120,12 +121,14 @@ void ShortcutSheet::fill() {
     }
     auto* heading = new QLabel(group.heading);
     heading->setObjectName("sheetGroup");
+    heading->setFixedHeight(kLine);
     grid->addWidget(heading, ++lines, column, 1, 2);
     for (const auto& [keys, text] : group.rows) {
-      auto* key = new QLabel(keys);
+      auto *key = new QLabel(keys), *does = new QLabel(text);
       key->setObjectName("key");
+      for (QLabel* label : {key, does}) label->setFixedHeight(kLine);
       grid->addWidget(key, ++lines, column, Qt::AlignRight);
-      grid->addWidget(new QLabel(text), lines, column + 1);
+      grid->addWidget(does, lines, column + 1);
     }
   }
   area_->setWidget(content);
