@@ -47,15 +47,14 @@ void DrawingView::describe() {
   if (desk_ == nullptr) return;
   QString text = tr("Space chooses the next handle, arrow keys move it, with Shift further");
   if (chosen_) {
-    const auto handles = drawing_->handles(now_);
-    const Handle& handle = handles[*chosen_];
+    const Handle& handle = handles()[*chosen_];
     const ProfileField* field = find_field(handle.path);
     const QString value = field == nullptr ? QString()
                                            : QString(" %1 %2")
                                                  .arg(field->typed(now_), 0, 'g', kShownDigits)
                                                  .arg(qt(text_of(field->unit)))
                                                  .trimmed();
-    text = tr("%1 %2, %3 of %4. ").arg(handle.name, value).arg(*chosen_ + 1).arg(handles.size()) + text;
+    text = tr("%1 %2, %3 of %4. ").arg(handle.name, value).arg(*chosen_ + 1).arg(handles().size()) + text;
   }
   if (accessibleDescription() != text) setAccessibleDescription(text);
 }
@@ -65,39 +64,57 @@ void DrawingView::show_profiles(const Profile& now, const Profile& reference, in
   now_ = now;
   reference_ = reference;
   differs_ = !differences(now, reference).empty();
-  const std::size_t count = drawing_->handles(now_).size();
-  if (chosen_ && *chosen_ >= count) chosen_.reset();
-  if (hovered_ && *hovered_ >= count) hovered_.reset();
+  draw_anew();
+  // Who is not seen need not be laid out: only what the keyboard or the mouse holds is looked at now.
+  if (chosen_ && *chosen_ >= handles().size()) chosen_.reset();
+  if (hovered_ && *hovered_ >= handles().size()) hovered_.reset();
   describe();
-  update();
 }
 
 QRectF DrawingView::area() const {
   return QRectF(rect()).adjusted(kAside, kBelow, -kAside, -kBelow - drawing_->footer());
 }
 
-Sketch DrawingView::sketch() const {
+const DrawingView::Drawn& DrawingView::drawn() const {
+  if (drawn_) return *drawn_;
   Extent extent = held_extent_.value_or(drawing_->extent(now_));
   if (covers_reference_) extent = united(extent, drawing_->extent(reference_));  // Both are looked at.
   Sketch sketch(extent, area(), drawing_->footer());
   if (differs_) drawing_->draw_reference(sketch, reference_);
   drawing_->draw(sketch, now_);
+  std::vector<Handle> handles = drawing_->handles(now_);
   if (!covers_reference_) {
-    for (const Handle& handle : drawing_->handles(now_)) sketch.keep_clear(handle.at, kHandle + 1.0);
+    for (const Handle& handle : handles) sketch.keep_clear(handle.at, kHandle + 1.0);
   }
-  return sketch;
+  return drawn_.emplace(Drawn{std::move(sketch), std::move(handles)});
+}
+
+void DrawingView::draw_anew() {
+  drawn_.reset();
+  update();
+}
+
+void DrawingView::resizeEvent(QResizeEvent* event) {
+  QWidget::resizeEvent(event);
+  draw_anew();
+}
+
+// Other fonts and colours.
+void DrawingView::changeEvent(QEvent* event) {
+  QWidget::changeEvent(event);
+  draw_anew();
 }
 
 QPointF DrawingView::place_of(std::size_t handle) const {
   const QRectF room = QRectF(rect()).adjusted(kHandle, kHandle, -kHandle, -kHandle);
-  const QPointF at = sketch().at(drawing_->handles(now_)[handle].at);
+  const QPointF at = sketch().at(handles()[handle].at);
   return {std::clamp(at.x(), room.left(), room.right()), std::clamp(at.y(), room.top(), room.bottom())};
 }
 
 std::optional<std::size_t> DrawingView::handle_at(const QPointF& p) const {
   std::optional<std::size_t> nearest;
   double distance = kReach;
-  for (std::size_t i = 0; desk_ != nullptr && i < drawing_->handles(now_).size(); ++i) {
+  for (std::size_t i = 0; desk_ != nullptr && i < handles().size(); ++i) {
     const double d = QLineF(place_of(i), p).length();
     if (d <= distance) nearest = i, distance = d;
   }
@@ -115,7 +132,7 @@ void DrawingView::paintEvent(QPaintEvent*) {
     painter.setPen(theme::teal());
     painter.drawRoundedRect(QRectF(rect()).adjusted(0.5, 0.5, -0.5, -0.5), 4, 4);
   }
-  for (std::size_t i = 0; i < drawing_->handles(now_).size(); ++i) {
+  for (std::size_t i = 0; i < handles().size(); ++i) {
     const bool strong = (chosen_ == i && (hasFocus() || gesture_ != 0)) || hovered_ == i;
     painter.setPen(QPen(strong ? theme::ink() : theme::teal(), 2.0));
     painter.setBrush(strong ? theme::gold() : theme::colours().field);
@@ -126,13 +143,13 @@ void DrawingView::paintEvent(QPaintEvent*) {
 void DrawingView::choose(std::optional<std::size_t> handle) {
   chosen_ = handle;
   describe();
-  if (handle && desk_ != nullptr) desk_->attend(QString::fromStdString(drawing_->handles(now_)[*handle].path));
+  if (handle && desk_ != nullptr) desk_->attend(QString::fromStdString(handles()[*handle].path));
   update();
 }
 
 void DrawingView::pull(std::size_t handle, const QPointF& to, int gesture) {
-  const Handle taken = drawing_->handles(now_)[handle];
-  const Sketch shown = sketch();
+  const Handle taken = handles()[handle];
+  const Sketch shown = sketch();  // A copy: what is set draws anew.
   const Vec2 at = shown.from(to);
   // To what a pixel can tell, so that values stay plain numbers.
   const Vec2 plain_at(rounded(at.x, 1.0 / shown.scale().x), rounded(at.y, 1.0 / shown.scale().y));
@@ -156,6 +173,7 @@ void DrawingView::mousePressEvent(QMouseEvent* event) {
   if (!handle) return QWidget::mousePressEvent(event);
   grip_ = event->position() - place_of(*handle);
   held_extent_ = drawing_->extent(now_);
+  draw_anew();
   gesture_ = desk_->new_gesture();
 }
 
@@ -169,7 +187,7 @@ void DrawingView::mouseMoveEvent(QMouseEvent* event) {
 void DrawingView::mouseReleaseEvent(QMouseEvent*) {
   gesture_ = 0;
   held_extent_.reset();
-  update();
+  draw_anew();
 }
 
 void DrawingView::mouseDoubleClickEvent(QMouseEvent* event) {
@@ -179,7 +197,7 @@ void DrawingView::mouseDoubleClickEvent(QMouseEvent* event) {
 }
 
 void DrawingView::keyPressEvent(QKeyEvent* event) {
-  const std::size_t count = drawing_->handles(now_).size();
+  const std::size_t count = handles().size();
   const double way = event->modifiers() & Qt::ShiftModifier ? kBigNudge : kNudge;
   const QPointF moves[] = {{-way, 0.0}, {0.0, -way}, {way, 0.0}, {0.0, way}};  // Left, Up, Right, Down.
   const int key = event->key();
@@ -189,7 +207,7 @@ void DrawingView::keyPressEvent(QKeyEvent* event) {
   if (key >= Qt::Key_Left && key <= Qt::Key_Down) {
     // One gesture for as long as the key repeats.
     if (!event->isAutoRepeat() || key_gesture_ == 0) key_gesture_ = desk_->new_gesture();
-    pull(*chosen_, sketch().at(drawing_->handles(now_)[*chosen_].at) + moves[key - Qt::Key_Left], key_gesture_);
+    pull(*chosen_, sketch().at(handles()[*chosen_].at) + moves[key - Qt::Key_Left], key_gesture_);
   } else if (key == Qt::Key_Delete || key == Qt::Key_Backspace) {
     if (const auto less = drawing_->without_point(now_, *chosen_)) desk_->set(*less, tr("a point of a curve"));
   } else {
@@ -198,7 +216,7 @@ void DrawingView::keyPressEvent(QKeyEvent* event) {
 }
 
 void DrawingView::focusInEvent(QFocusEvent* event) {
-  if (!chosen_ && event->reason() != Qt::MouseFocusReason && !drawing_->handles(now_).empty()) choose(0);
+  if (!chosen_ && event->reason() != Qt::MouseFocusReason && !handles().empty()) choose(0);
   update();
 }
 
@@ -213,7 +231,7 @@ bool DrawingView::event(QEvent* event) {
   if (event->type() == QEvent::ToolTip) {
     auto* help = static_cast<QHelpEvent*>(event);
     const auto over = handle_at(help->pos());
-    if (over) QToolTip::showText(help->globalPos(), drawing_->handles(now_)[*over].tip, this);
+    if (over) QToolTip::showText(help->globalPos(), handles()[*over].tip, this);
     return true;
   }
   return QWidget::event(event);

@@ -21,9 +21,9 @@ class DrawingView : public QWidget {
   void show_profiles(const Profile& now, const Profile& reference, int tick_rate = 60);
 
   // For tests and tools: where a handle is, in the widget.
-  std::vector<Handle> handles() const { return drawing_->handles(now_); }
+  const std::vector<Handle>& handles() const { return drawn().handles; }
   QPointF place_of(std::size_t handle) const;
-  Sketch sketch() const;
+  const Sketch& sketch() const { return drawn().sketch; }
 
  protected:
   void paintEvent(QPaintEvent* event) override;
@@ -35,9 +35,18 @@ class DrawingView : public QWidget {
   void focusInEvent(QFocusEvent* event) override;
   void focusOutEvent(QFocusEvent* event) override;
   void leaveEvent(QEvent* event) override;
+  void resizeEvent(QResizeEvent* event) override;
+  void changeEvent(QEvent* event) override;
   bool event(QEvent* event) override;
 
  private:
+  // Kept until values, size or scale are others: paths are integrated for it.
+  struct Drawn {
+    Sketch sketch;
+    std::vector<Handle> handles;
+  };
+  const Drawn& drawn() const;
+  void draw_anew();
   QRectF area() const;
   std::optional<std::size_t> handle_at(const QPointF& p) const;
   void pull(std::size_t handle, const QPointF& to, int gesture);
@@ -47,6 +56,7 @@ class DrawingView : public QWidget {
   std::unique_ptr<CardDrawing> drawing_;
   ValuesDesk* desk_;
   Profile now_, reference_;
+  mutable std::optional<Drawn> drawn_;
   bool differs_ = false, covers_reference_ = false;
   std::optional<std::size_t> chosen_, hovered_;
   // While a handle is dragged the scale stays, or it would run away from the mouse.
