@@ -189,9 +189,9 @@ void MainWindow::connect_desks() {
   connect(take_actions_, &TakeActions::problem, this, &MainWindow::show_problem);
   connect(take_actions_, &TakeActions::note, this,
           [this](const QString& what) { busy_->show_note(what, view()); });
-  connect(take_actions_, &TakeActions::writing, this, [this](const QString& what, double share) {
-    share > 1.0 ? busy_->hide() : busy_->show_busy(what, view(), share);
-  });
+  connect(take_actions_, &TakeActions::writing, this,
+          [this](const QString& what, double share) { busy_->show_busy(what, view(), share); });
+  connect(take_actions_, &TakeActions::writing_ended, busy_, &QWidget::hide);
   connect(busy_, &MessageBar::cancel_clicked, take_actions_, &TakeActions::cancel_writing);
   connect(take_actions_, &TakeActions::open_asked, this, &MainWindow::open);
   connect(take_actions_, &TakeActions::retake_course_asked, &opener_, &Opener::retake_on);

@@ -413,6 +413,22 @@ TEST_CASE_METHOD(TapeFixture,
   CHECK(window.page().ledger().piece_text().contains("kerb: touched in"));
 }
 
+TEST_CASE_METHOD(TapeFixture, "A picture of the tape has the ghosts of now, also from a page without it") {
+  walk();
+  trigger(Act::StatesPage);
+  const auto exported = [&](const QString& name) {
+    chosen_file = folder.filePath(name);
+    trigger(Act::ExportTape);
+    QFile written(chosen_file);
+    REQUIRE(written.open(QIODevice::ReadOnly));
+    return QString::fromUtf8(written.readAll());
+  };
+  CHECK_FALSE(exported("before.svg").contains("distance apart, m"));
+  desk.set_tick_rate(30);
+  REQUIRE(wait_for([&] { return desk.ghosts().size() == 1; }));
+  CHECK(exported("after.svg").contains("distance apart, m"));
+}
+
 TEST_CASE_METHOD(TapeFixture, "Pictures, traces and ledgers are exported") {
   walk();
   for (const auto& [act, name, begin] : {std::tuple{Act::ExportTrace, "a.csv", "tick,time_s,state"},

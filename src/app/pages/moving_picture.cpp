@@ -4,11 +4,17 @@
 #include <QBuffer>
 #include <QFileInfo>
 #include <QPixmap>
+#include <utility>
 
 #include "lagniappe/files.h"
 #include "viewport/view_widget.h"
 
 namespace lagniappe::app {
+namespace {
+
+constexpr double kRounding = 1e-6;  // Of a picture.
+
+}  // namespace
 
 MovingPicture::MovingPicture(DriveSession& session, ViewWidget& view, Heart& heart, QObject* parent)
     : QObject(parent), session_(session), view_(view), heart_(heart) {
@@ -31,9 +37,13 @@ QString MovingPicture::file(int number) const {
 Result<void> MovingPicture::begin(const QString& path, const Stretch& stretch) {
   if (!view_.isVisible()) return refuse({path.toStdString(), "the view", "it is not on this page"});
   base_ = path.endsWith(".png", Qt::CaseInsensitive) ? path.chopped(4) : path;
-  if (QFileInfo::exists(file(1)))
-    return refuse({file(1).toStdString(), "the first picture", "it is there already; choose another name"});
-  stretch_ = stretch;
+  scale_ = session_.time_scale();
+  const double seconds = double(stretch.last - stretch.first) / session_.shown().run.tick_rate() / scale_;
+  wanted_ = 1 + int(seconds * kRate + kRounding);
+  for (int number = 1; number <= wanted_; ++number) {
+    if (QFileInfo::exists(file(number)))
+      return refuse({file(number).toStdString(), "a picture", "it is there already; choose another name"});
+  }
   clock_ = heart_.clock();
   time_ = 0.0;
   written_ = 0;
@@ -51,6 +61,9 @@ Result<void> MovingPicture::begin(const QString& path, const Stretch& stretch) {
 
 void MovingPicture::take_picture() {
   if (!under_way_ || !std::exchange(beaten_, false)) return;
+  // Somebody stopped it, drives, or plays at another speed. The end of the take stops it by itself.
+  const bool last = written_ + 1 == wanted_;
+  if ((!session_.playing() && !last) || session_.time_scale() != scale_) return end(false);
   QByteArray bytes;
   QBuffer buffer(&bytes);
   buffer.open(QIODevice::WriteOnly);
@@ -63,13 +76,10 @@ void MovingPicture::take_picture() {
     return emit failed(QString::fromStdString(written.error().sentence()));
   }
   ++written_;
-  const double done = double(session_.playhead()) - double(stretch_.first),
-               all = double(stretch_.last) - double(stretch_.first);
-  emit progress(written_, done / std::max(all, 1.0));
+  emit progress(written_, wanted_);
   if (!under_way_) return;  // Who heard of it gave it up.
-  if (session_.playhead() >= stretch_.last || !session_.playing())
-    return end(session_.playhead() >= stretch_.last);
-  time_ += 1.0 / kRate;
+  if (written_ == wanted_) return end(true);
+  time_ = double(written_) / kRate;
 }
 
 void MovingPicture::cancel() {

@@ -22,14 +22,14 @@ class MovingPicture : public QObject {
   MovingPicture(DriveSession& session, ViewWidget& view, Heart& heart, QObject* parent = nullptr);
   ~MovingPicture() override;
 
-  // Begins to write NAME-0001.png, NAME-0002.png, ... beside `path` (NAME.png): the ticks of `stretch`. Time is
-  // the pictures' own until finished(). Writes over nothing: the error names what is there.
+  // Begins to write NAME-0001.png, NAME-0002.png, ... beside `path` (NAME.png): `stretch`, and nothing beyond
+  // it. Time is the pictures' own until finished(). Writes over nothing: the error names what is there.
   Result<void> begin(const QString& path, const Stretch& stretch);
   bool under_way() const { return under_way_; }
   void cancel();  // What is written stays.
 
  signals:
-  void progress(int written, double share);
+  void progress(int written, int of);
   void finished(int written, bool whole);
   void failed(const QString& sentence);
 
@@ -44,9 +44,9 @@ class MovingPicture : public QObject {
   std::function<double()> clock_;  // The heart's own.
   std::optional<Stretch> loop_;
   QString base_;
-  Stretch stretch_{};
-  double time_ = 0.0;  // s, of the pictures.
-  int written_ = 0;
+  double scale_ = 1.0;  // Of time, when it began.
+  double time_ = 0.0;   // s, of the pictures.
+  int written_ = 0, wanted_ = 0;
   bool under_way_ = false, beaten_ = false;
 };
 

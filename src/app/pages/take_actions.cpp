@@ -155,13 +155,13 @@ void TakeActions::connect_moving() {
       return moving_.begin(QString::fromStdString(path), page_.tape().selection().value_or(all));
     });
   });
-  connect(&moving_, &MovingPicture::progress, this, [this](int written, double share) {
-    emit writing(tr("Picture %1 of the view is written").arg(written), share);
+  connect(&moving_, &MovingPicture::progress, this, [this](int written, int of) {
+    emit writing(tr("Picture %1 of %2 is written").arg(written).arg(of), double(written) / of);
   });
   connect(&moving_, &MovingPicture::finished, this, [this](int written, bool whole) {
-    emit writing({}, 2.0);
-    emit note(whole ? tr("%n pictures are written, 30 for each second", nullptr, written)
-                    : tr("Ended early: %n pictures are written", nullptr, written));
+    emit writing_ended();
+    emit note(whole ? tr("Pictures written: %1, %2 for each second").arg(written).arg(MovingPicture::kRate)
+                    : tr("Ended early. Pictures written: %1").arg(written));
   });
   connect(&moving_, &MovingPicture::failed, this,
           [this](const QString& sentence) { emit problem(tr("It was not written to its end"), sentence); });

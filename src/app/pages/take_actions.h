@@ -29,8 +29,8 @@ class TakeActions : public QObject {
  signals:
   void problem(const QString& title, const QString& sentence);
   void note(const QString& what);
-  // A moving picture is written; `share` from 0, over 1 when it ended.
-  void writing(const QString& what, double share);
+  void writing(const QString& what, double share);  // A moving picture.
+  void writing_ended();
   void open_asked(const QString& file);
   void retake_course_asked(const QString& file);
 

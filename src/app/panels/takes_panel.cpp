@@ -233,11 +233,14 @@ void TakesPanel::change(const QString& what, F change_about) {
   desk_.change_about(entry->file, about, what);
 }
 
+// What is done by keys from another page is done to the list as it is now.
 void TakesPanel::rename_current() {
+  fill_now();
   if (list_->currentItem() != nullptr) list_->editItem(list_->currentItem());
 }
 
 void TakesPanel::star_current() {
+  fill_now();
   const QListWidgetItem* item = list_->currentItem();
   if (item != nullptr && item->data(kShown).toBool() && current_file().isEmpty()) return desk_.star_open();
   change(tr("star a take"), [](TakeAbout& about) { about.star = !about.star; });
@@ -252,12 +255,14 @@ void TakesPanel::note_current() {
 
 // Of those that lie aside it is the way back.
 void TakesPanel::put_aside_current() {
+  fill_now();
   const QString file = current_file();
   if (file.isEmpty()) return;
   aside_->isChecked() ? desk_.bring_back(file) : desk_.put_aside(file);
 }
 
 void TakesPanel::begin_note() {
+  fill_now();
   if (has_current()) note_->setFocus(Qt::OtherFocusReason);
 }
 
@@ -294,13 +299,17 @@ void TakesPanel::show_aside() {
 
 void TakesPanel::showEvent(QShowEvent* event) {
   QWidget::showEvent(event);
-  if (stale_) fill();
+  fill_now();
 }
 
 void TakesPanel::fill() {
   show_unsaved();
   stale_ = true;
-  if (!isVisible() || is_renaming() || filling_) return;
+  if (isVisible()) fill_now();
+}
+
+void TakesPanel::fill_now() {
+  if (!stale_ || is_renaming() || filling_) return;
   stale_ = false;
   filling_ = true;
   show_aside();

@@ -42,6 +42,7 @@ class TakesPanel : public QWidget {
   QHBoxLayout* make_buttons();
   void connect_parts();
   void fill();
+  void fill_now();
   bool is_renaming() const;
   void show_unsaved();
   QString current_file() const;

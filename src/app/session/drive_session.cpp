@@ -204,7 +204,10 @@ void DriveSession::play_on(double seconds) {
       play_at_ = double(first) + std::fmod(play_at_ - double(last), double(last - first));
     }
   }
-  playhead_ = std::min(static_cast<std::size_t>(std::ceil(play_at_)), shown_->run.ticks());
+  // A tick that is reached but for rounding is that tick.
+  constexpr double kRounding = 1e-6;
+  const double reached = std::max(std::ceil(play_at_ - kRounding), 0.0);
+  playhead_ = std::min(static_cast<std::size_t>(reached), shown_->run.ticks());
 }
 
 void DriveSession::play(bool playing) {

@@ -548,6 +548,7 @@ bool Tape::event(QEvent* event) {
 }
 
 void Tape::paint_on(QCPPainter& painter, const QSize& size) {
+  if (!isVisible()) take_ghosts();
   const QRect before = viewport();
   toPainter(&painter, size.width(), size.height());
   TapeOverlay::paint(painter, overlay_content());  // The lanes still lie as they were painted.
