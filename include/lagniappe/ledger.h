@@ -85,9 +85,22 @@ struct StanceWaits {  // The capsule is not yet as the state's stance wants it, 
   double wanted, height;  // m: of the capsule; lying, its length.
   PieceId piece;
 };
-struct LieHeld {  // Lying, it did not go or turn where it would hang over a drop or enter a wall.
+struct LieHeld {  // Lying, it did not turn where an end would hang over a drop or enter a wall.
   enum class Why : std::uint8_t { Drop, Wall } why;
-  bool turning;
+};
+struct RimHeld {         // A guard kept the character from going over a rim.
+  Vec3 rim_C, inward_C;  // The nearest place of the rim; across up, unit, from there to where the ground is.
+  double distance;       // m across up from the foot (lying: from its end) to the rim, before the motion.
+  double least;          // m that are kept.
+  double taken;          // m/s of the way over it that were taken.
+  PieceId piece;         // That ends there.
+};
+struct JumpWouldFall {  // Where a jump that a guard refuses would have led.
+  Vec3 landing_C;       // Of the foot: where it would have met ground, or was when it was followed no further.
+  bool lands;
+  double drop;     // m that this is lower than the take-off.
+  double seconds;  // After it.
+  PieceId piece;
 };
 struct Jump {
   enum class From : std::uint8_t { Ground, Skid, Wall, Air } from;
@@ -104,6 +117,7 @@ struct JumpRefused {
     SameWall,      // The wall was jumped off already.
     NoHeadRoom,    //
     State,         // No transition of the present state takes it.
+    NoLanding,     // Guarded: it would not land on ground. See JumpWouldFall.
   } why;
   double since_grounded;  // s since the ground was left; 1e9 after a jump.
   double remembered;      // s for which the press will be remembered; 0: not.
@@ -180,8 +194,9 @@ using LedgerEntry =
     std::variant<entry::Reset, entry::Carry, entry::Push, entry::PushOut, entry::Intent, entry::StateChange,
                  entry::Jump, entry::JumpRefused, entry::Sweep, entry::Slide, entry::Step, entry::Probe,
                  entry::Judged, entry::Snap, entry::Crest, entry::LeftGround, entry::JumpCut, entry::HeadBump,
-                 entry::StateLoop, entry::ScriptFailed, entry::StanceWaits, entry::LieHeld, entry::Exhausted,
-                 entry::Instant, entry::Landed, entry::Gravity, entry::Change>;
+                 entry::StateLoop, entry::ScriptFailed, entry::StanceWaits, entry::LieHeld, entry::RimHeld,
+                 entry::JumpWouldFall, entry::Exhausted, entry::Instant, entry::Landed, entry::Gravity,
+                 entry::Change>;
 
 struct Ledger {
   std::vector<LedgerEntry> entries;

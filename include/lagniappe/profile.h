@@ -108,6 +108,17 @@ struct Values {
     } gather;
   } ground;
 
+  // Where the ground ends. A state that guards does not walk over a rim.
+  struct Ledge {
+    enum class Guard : std::uint8_t { None, Walk, WalkAndJump } guard = Guard::None;
+    // m that ground may drop away from one place to the next and still go on. Never less counts than the snap
+    // distance.
+    double deepest_drop = 0.50;
+    double least_reach = 0.25;  // m, across up, that the foot (lying, feet and head too) stays from a rim.
+    // s: a rim is neared no faster than by the way that is left over this. 0: at full speed, to a dead stop.
+    double reach_time = 0.10;
+  } ledge;
+
   // What is left of the speed after running into a wall, over the angle of approach in degrees: 0 grazing, 90
   // head-on. Also how much of its speed a character keeps that goes on pushing along it.
   struct Walls {

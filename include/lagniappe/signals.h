@@ -38,8 +38,8 @@ struct Signal {
   bool of_input = false;  // Known from the tick's sticks and held buttons: the same all through a tick.
 };
 
-// All of them. Those that look into the world (head_room, can_stand, can_lie, drop_ahead, wall_ahead,
-// distance_to_ground) cost up to a third of a tick; the others cost next to nothing.
+// All of them. Those that look into the world (head_room, can_stand, can_lie, drop_ahead, rim.distance,
+// wall_ahead, distance_to_ground) cost up to a third of a tick; the others cost next to nothing.
 std::span<const Signal> all_signals();
 
 // What was called otherwise before is known by that too.

@@ -121,6 +121,18 @@ void add_steps(Figures& f, const Profile& p) {
   f.add("smoothed_until", 3.0 * p.smoothing.time, "s", "3 smoothing.time: 5 % of a step are left");
 }
 
+// Near a rim the way that is left decays with reach_time, so the speed does.
+void add_ledges(Figures& f, const Profile& p) {
+  constexpr double kThere = 0.002;
+  const double time = p.ledge.reach_time, speed = walking_speed(p), left = speed * time;
+  f.begin("ledges");
+  f.add("slows_from", p.ledge.least_reach + left, "m", "least_reach + reach_time walking_speed");
+  f.add("stands_after", left > kThere ? time * std::log(left / kThere) : 0.0, "s",
+        "reach_time ln(reach_time walking_speed / 2 mm), from where it slows");
+  f.add("widest_gap_crossed", 2.0 * std::min(p.ground.longest_overhang, p.capsule.radius), "m",
+        "2 min(longest_overhang, radius)");
+}
+
 void add_walls(Figures& f, const Profile& p) {
   f.begin("walls");
   f.add("speed_along_at_30", walking_speed(p) * p.walls.kept.at(30.0), "m/s", "walking_speed kept(30)");
@@ -150,6 +162,7 @@ std::vector<Figure> figures_of(const Profile& profile, int tick_rate) {
   add_air(figures, profile);
   add_slopes(figures, profile);
   add_steps(figures, profile);
+  add_ledges(figures, profile);
   add_walls(figures, profile);
   add_look(figures, profile);
   return figures.take();

@@ -136,8 +136,7 @@ void move_and_find_ground(const StepContext& context, const Body& body, const In
   const Stood was{state.ground, state.foot_C};
   const Verdict before = was.ground.verdict;
   VelocityLog log(context, state);
-  std::optional<CharacterState> lay;
-  if (state.lying()) lay = state;
+  const bool lay = state.lying();
   if (before == Verdict::Steep) {
     skid(context, body, intent, state);
   } else if (before == Verdict::Walkable) {
@@ -153,7 +152,7 @@ void move_and_find_ground(const StepContext& context, const Body& body, const In
         laid_on(state.velocity_C, was.ground.normal_C, body.up_C, context.profile.ground.speed_on_slopes);
   }
   land_or_leave(context, body, before, was.ground.piece, state);
-  if (lay) settle_lying(context, *lay, state);
+  if (lay) settle_lying(context, state);
   log.rest_is(entry::Change::Why::Ground);
 }
 

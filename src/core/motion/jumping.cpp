@@ -2,6 +2,7 @@
 #include "motion/jumping.h"
 
 #include "lagniappe/handling.h"
+#include "motion/flight_ahead.h"
 #include "motion/moving.h"
 #include "motion/upright_way.h"
 #include "motion/velocity_log.h"
@@ -80,6 +81,33 @@ std::optional<JumpChoice> choose(const StepContext& context, const CharacterStat
   return std::nullopt;
 }
 
+// The flight that a jump begins, with the stick held as it is.
+FlightEnd flight_of_jump(const StepContext& context, const JumpChoice& choice, CharacterState state,
+                         double deepest) {
+  StepContext silent = context;
+  silent.ledger = nullptr;
+  take_off(silent, context.profile, choice, state);
+  return flight_end(silent, ground_intent(silent, state), state, deepest);
+}
+
+// Whether a guard lets it happen: it lands no lower than ground may drop away.
+bool may_land(const StepContext& context, const JumpChoice& choice, const CharacterState& state) {
+  const Profile::Ledge& ledge = context.profile.ledge;
+  if (ledge.guard != Profile::Ledge::Guard::WalkAndJump) return true;
+  const FlightEnd end = flight_of_jump(context, choice, state, ledge.deepest_drop);
+  return end.lands && end.drop <= ledge.deepest_drop;
+}
+
+void tell_no_landing(const StepContext& context, const CharacterState& state) {
+  if (context.ledger == nullptr) return;
+  constexpr double kFarthestTold = 100.0;  // m.
+  Why why{};
+  const auto choice = choose(context, state, why);
+  if (!choice) return;
+  const FlightEnd end = flight_of_jump(context, *choice, state, kFarthestTold);
+  context.note(entry::JumpWouldFall{end.foot_C, end.lands, end.drop, end.seconds, end.piece});
+}
+
 }  // namespace
 
 void leave_ground(const StepContext& context, CharacterState& state) {
@@ -112,9 +140,11 @@ JumpJudgement judge_jump(const StepContext& context, const Body& body, const Cha
   judgement.why = Why::State;
   if (state.lying()) return judgement;
   judgement.choice = choose(context, state, judgement.why);
-  if (!judgement.choice || has_head_room(context, body, state)) return judgement;
+  if (!judgement.choice) return judgement;
+  const bool room = has_head_room(context, body, state);
+  if (room && may_land(context, *judgement.choice, state)) return judgement;
   judgement.choice.reset();
-  judgement.why = Why::NoHeadRoom;
+  judgement.why = room ? Why::NoLanding : Why::NoHeadRoom;
   return judgement;
 }
 
@@ -133,6 +163,7 @@ void refuse_jump(const StepContext& context, const Body& body, CharacterState& s
   state.since_jump_press = 0.0;
   const double left_for = state.may_jump_late || state.grounded() ? state.since_grounded : kLongAgo;
   context.note(entry::JumpRefused{why, left_for, remember ? values.buffer : 0.0});
+  if (why == Why::NoLanding) tell_no_landing(context, state);
 }
 
 void cut_jump(const StepContext& context, CharacterState& state) {

@@ -24,6 +24,7 @@ class Planes {
   Clipped clip(const Vec3& vector_C) const;
 
   int count() const { return count_; }
+  const Vec3& normal_C(int i) const { return normal_C_[i]; }
 
  private:
   std::array<Vec3, kMostPlanes> normal_C_;

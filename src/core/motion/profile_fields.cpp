@@ -94,6 +94,17 @@ constexpr ProfileField kFields[] = {
     {"ground/gather", "grace", Unit::Seconds, 0.0, 60.0, 0.02, 0.5,
      "Time without a push after which what was gathered is lost.", "changing the thumb loses the run",
      "stopping does not lose the run", VALUE(ground.gather.grace)},
+    {"ledge", "deepest_drop", Unit::Metres, 0.0, 100.0, 0.3, 1.5,
+     "How far ground may drop away from one place to the next and still be walked on; never less counts than "
+     "ground.snap_distance.",
+     "kerbs hold whoever guards", "it walks off what hurts", VALUE(ledge.deepest_drop)},
+    {"ledge", "least_reach", Unit::Metres, 0.0, 100.0, 0.1, 0.5,
+     "How far a guarded foot stays from a rim, across up; lying, its feet and head too.",
+     "the toes hang in the air", "narrow beams cannot be walked", VALUE(ledge.least_reach)},
+    {"ledge", "reach_time", Unit::Seconds, 0.0, 10.0, 0.0, 0.3,
+     "A rim is neared no faster than by the way that is left over this; 0 goes on at full speed to a dead "
+     "stop.",
+     "it stops as if at a wall", "it creeps long before a rim", VALUE(ledge.reach_time)},
     {"walls", "steepest_skid", Unit::Degrees, 1.0, 89.0, 60.0, 85.0,
      "Steepest face that bears and is skidded down; from there on it is a wall.",
      "banks are walls that one falls beside", "walls that lean back are skidded down in mid-jump",
@@ -284,6 +295,8 @@ constexpr std::string_view kModels[] = {"instant", "steady", "exponential", "smo
 constexpr std::string_view kCrouchesInAir[] = {"lift-feet", "lower-head"};
 constexpr std::string_view kFacings[] = {"travel", "view", "strafe", "turn-in-place"};
 
+constexpr std::string_view kGuards[] = {"none", "walk", "walk-and-jump"};
+
 #define CHOICE(section, key, words, help, member)                                          \
   {                                                                                        \
     section, key, words, help, [](const Values& p) { return static_cast<int>(p.member); }, \
@@ -308,6 +321,10 @@ constexpr ProfileChoice kChoices[] = {
            "eased in and out.",
            ground.response.model),
     CHOICE("air/response", "model", kModels, "How the speed follows the push in the air.", air.response.model),
+    CHOICE("ledge", "guard", kGuards,
+           "Whether one is kept from going over a rim: when walking, or also by jumps that would not land on "
+           "ground.",
+           ledge.guard),
     CHOICE("jump", "edge_uses_first", {}, "Whether walking off an edge uses up the first of the jumps.",
            jump.edge_uses_first),
     CHOICE("jump", "held_repeats", {}, "Whether a button that is still held jumps again on landing.",

@@ -23,6 +23,8 @@ struct Slid {
   double share = 1.0;
 };
 
+class LedgeGuard;
+
 struct GroundSlide {
   Vec3 known_wall_C = Vec3(0.0);      // The wall slid along before, which takes nothing but what goes into it.
   Vec3 frame_velocity_C = Vec3(0.0);  // Of the piece underfoot, which velocities are against.
@@ -32,6 +34,8 @@ struct GroundSlide {
   // A wall that is met after this share of the motion, and is not the known one, ends it there, with what it
   // left of the velocity. Above 1: never.
   double stop_after = 2.0;
+  const LedgeGuard* guard = nullptr;  // Keeps from rims; null: none does.
+  double seconds = 0.0;               // s that the motion takes, for the guard.
 };
 
 // On the ground: `flat_motion_C` and `flat_velocity_C` are across up; they are laid along `ground_normal_C` and

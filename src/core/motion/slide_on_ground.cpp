@@ -2,6 +2,7 @@
 #include <algorithm>
 
 #include "motion/contact_kind.h"
+#include "motion/ledge_guard.h"
 #include "motion/piece_velocity.h"
 #include "motion/slide.h"
 #include "motion/sweep_ahead.h"
@@ -14,6 +15,8 @@ using Kind = entry::Slide::Kind;
 
 // Of the radius: so far a rim is rolled over until it is told from its face.
 constexpr double kEndOfFace = 0.014;
+// Rims that bend are gone along in stretches.
+constexpr int kMostGuardedRounds = 4 * kMostPlanes;
 
 // Running into walls, for who keeps to the ground. Each wall is kept as the plane that was met, and stands
 // across up along its crease with the ground of the moment.
@@ -98,7 +101,8 @@ class GroundWay {
   // both.
   Slid go() {
     bool goes_on = true;
-    for (int round = 0; goes_on && round < 2 * kMostPlanes && length_squared(flat_C_) > 0.0; ++round) {
+    const int most = how_.guard != nullptr ? kMostGuardedRounds : 2 * kMostPlanes;
+    for (int round = 0; goes_on && round < most && length_squared(flat_C_) > 0.0; ++round) {
       bool ended = false;
       const auto hit = go_ahead(ended);
       if (ended) return out_;
@@ -126,17 +130,45 @@ class GroundWay {
   Vec3 laid() const { return laid_on(flat_C_, normal_C_, body_.up_C, how_.measure); }
   Vec3 against() const { return -unit_or(flat_C_, body_.up_C); }
 
+  // Takes of the way what would lead over a rim. Returns the share of what is left to go at once.
+  double keep_from_rims() {
+    if (how_.guard == nullptr) return 1.0;
+    const double size = length(flat_C_);
+    const double level = length(body_.flat(laid())) / size;
+    const LedgeGuard::Left left =
+        how_.guard->keep(out_.foot_C, flat_C_, out_.velocity_C, level, how_.seconds * left_, walls_.planes());
+    flat_C_ = left.flat_C;
+    out_.velocity_C = left.velocity_C;
+    return left.share;
+  }
+
   // Returns what is met, if anything. `ended`: nothing is, and all of the way is gone.
   std::optional<WorldHit> go_ahead(bool& ended) {
+    const Vec3 asked = flat_C_;
+    double share = keep_from_rims();
+    const bool bent = share < 1.0;
+    ended = flat_C_ == Vec3(0.0);
+    if (ended) return std::nullopt;
     Vec3 rest = laid();
     const double way = length(rest), near = kEndOfFace * body_.radius;
-    const double share = at_its_end_ && way > near ? near / way : 1.0;
+    if (at_its_end_ && way > near) share = std::min(share, near / way);
     at_its_end_ = false;
     rest *= share;
     const auto hit = sweep_ahead(context_, body_, out_.foot_C, rest);
+    if (!hit && share < 1.0) flat_C_ = asked;  // Only this stretch was led along a rim.
     go_on_by(share * (hit ? hit->hit.fraction : 1.0));
-    ended = !hit && share == 1.0;
+    ended = !hit && (share == 1.0 || stopped_at_rim(bent, rest));
     return hit;
+  }
+
+  // Where a rim that is gone along bends, and where it ends, is an event of the tick: from there another way is
+  // free, and the velocity follows.
+  bool stopped_at_rim(bool bent, const Vec3& way_C) {
+    if (!bent || 1.0 - left_ <= how_.stop_after) return false;
+    out_.stopped = true;
+    out_.share = 1.0 - left_;
+    out_.stop_normal_C = unit_or(way_C, Vec3(0.0));
+    return true;
   }
 
   bool steps_over(const WorldHit& hit, bool leads) {

@@ -262,7 +262,7 @@ void turn_lying(const StepContext& context, double facing, CharacterState& state
     state.facing = from;
   }
   leave_margin(context, state);
-  if (why) context.note(entry::LieHeld{*why, true});
+  if (why) context.note(entry::LieHeld{*why});
 }
 
 namespace {
@@ -286,17 +286,9 @@ void align(const StepContext& context, CharacterState& state) {
 
 }  // namespace
 
-void settle_lying(const StepContext& context, const CharacterState& before, CharacterState& state) {
+void settle_lying(const StepContext& context, CharacterState& state) {
   if (!state.lying()) return;
   if (state.ground.verdict == Verdict::None) return;
-  if (before.ground.verdict != Verdict::None && !ends_are_held(context, state) &&
-      ends_are_held(context, before)) {
-    context.note(entry::LieHeld{entry::LieHeld::Why::Drop, false});
-    state.foot_C = before.foot_C;
-    state.ground = before.ground;
-    state.velocity_C = Vec3(0.0);
-    return;
-  }
   align(context, state);
 }
 

@@ -23,8 +23,7 @@ bool has_room(const StepContext& context, const CharacterState& state, Stance st
 // drop.
 void turn_lying(const StepContext& context, double facing, CharacterState& state);
 
-// After the motion: a lying body that would hang an end over a drop goes back to where it was, and one on the
-// ground follows it under both ends.
-void settle_lying(const StepContext& context, const CharacterState& before, CharacterState& state);
+// After the motion: a lying body on the ground follows it under both ends.
+void settle_lying(const StepContext& context, CharacterState& state);
 
 }  // namespace lagniappe

@@ -99,7 +99,8 @@ void Examination::read_ledger() {
         run_.findings_.back().amount = std::max(run_.findings_.back().amount, e.left);
       },
       [&](const entry::ScriptFailed& e) { add_once(Finding::Kind::ScriptFailed, after_.state, e.what); },
-      [&](const entry::LieHeld&) { took_speed_ = lie_held_ = true; },
+      [&](const entry::LieHeld&) { took_speed_ = held_back_ = true; },
+      [&](const entry::RimHeld&) { took_speed_ = held_back_ = true; },
       [](const auto&) {},
   };
   for (const LedgerEntry& entry : ledger_.entries) {
@@ -137,8 +138,8 @@ void Examination::find_flicker() {
 void Examination::find_stuck() {
   const Vec3 up = after_.up_C();
   const Vec3 moved = across(after_.foot_C - before_.foot_C - after_.ground_velocity_C * dt_, up);
-  // A lying body that is kept from a rim is told so in the ledger.
-  const bool stuck = !lie_held_ && length(intent_C_) >= kSmallestIntent &&
+  // Who is kept from a rim is told so in the ledger.
+  const bool stuck = !held_back_ && length(intent_C_) >= kSmallestIntent &&
                      length(moved) < kStuckShare * length(intent_C_) * dt_;
   if (!stuck) {
     watch_.stuck_since = 0;

@@ -41,7 +41,7 @@ class Examination {
   Events events_;
   Vec3 intent_C_{0.0};
   double landing_loss_ = 0.0, landed_at_ = 0.0;  // m/s.
-  bool took_speed_ = false, lie_held_ = false;   // Something in the ledger takes speed.
+  bool took_speed_ = false, held_back_ = false;  // Something in the ledger takes speed.
 };
 
 }  // namespace lagniappe

@@ -24,6 +24,7 @@ StateSpec like(const char* name, const char* other, const char* pose, std::vecto
 std::vector<StateSpec> states() {
   using enum Behaviour;
   using enum Stance;
+  const Override guards = value("ledge.guard", 1);            // Walk.
   const Override gentle = value("ground.response.model", 1);  // Steady.
   return {
       state("Stand", kUpright, Ground, Standing, "stand"),
@@ -35,14 +36,14 @@ std::vector<StateSpec> states() {
       state("Skid", "", Skid, Standing, "skid"),
       state("Fly", kFlight, Fly, Standing, "fly"),
       state("Crouch", kUpright, Ground, Crouched, "crouch",
-            {times("ground.speed", 0.45), times("ground.gather.growth", 0.0)}),
+            {times("ground.speed", 0.45), times("ground.gather.growth", 0.0), guards}),
       state("Slide", kUpright, Ground, Crouched, "slide",
             {times("ground.speed", 0.0), times("ground.gather.growth", 0.0), gentle,
              value("ground.response.acceleration", 4.0), value("ground.response.deceleration", 4.0),
              value("ground.response.turn_acceleration", 4.0), value("ground.turn_rate", 90.0)}),
       state("Lie", "", Ground, Lying, "lie",
             {times("ground.speed", 0.2), times("ground.gather.growth", 0.0), value("ground.turn_rate", 120.0),
-             times("ground.highest_step", 0.5), times("ground.snap_distance", 0.6)}),
+             times("ground.highest_step", 0.5), times("ground.snap_distance", 0.6), guards, times("ledge.deepest_drop", 0.5)}),
       state("Tuck", kAirborne, Air, Crouched, "tuck"),
       like("Soar", "Fly", "fly", {same("fly.speed", "fly.sprint_speed")}),
   };

@@ -7,6 +7,7 @@
 #include "motion/contact_kind.h"
 #include "motion/jumping.h"
 #include "motion/look.h"
+#include "motion/rims.h"
 #include "motion/stance.h"
 
 namespace lagniappe {
@@ -16,6 +17,7 @@ constexpr double kFarthestGround = 50.0;  // m; farther is not told apart.
 constexpr double kFarthestWall = 2.0;     // m.
 constexpr double kFarthestHead = 3.0;     // m.
 constexpr double kDeepestDrop = 5.0;      // m.
+constexpr double kFarthestRim = 2.0;      // m.
 constexpr double kDropAhead = 0.3;        // m beyond the capsule.
 constexpr double kLongest = 60.0;         // s; longer is not told apart.
 
@@ -78,6 +80,19 @@ double drop_ahead(const SignalView& v) {
   const Vec3 from = v.state.foot_C + up * radius + ahead_of(v) * (radius + kDropAhead);
   const auto hit = v.world.cast_ray(from, -up * (radius + kDeepestDrop), v.now);
   return hit ? std::max(hit->hit.fraction * (radius + kDeepestDrop) - radius, 0.0) : kDeepestDrop;
+}
+
+// m across up to the nearest rim ahead, from the foot.
+double rim_distance(const SignalView& v) {
+  const StepContext context = context_of(v);
+  const Body body(context, v.state);
+  std::array<Rim, kMostRims> rims;
+  if (!v.state.grounded()) return kFarthestRim;
+  const std::size_t count =
+      rims_ahead(context, body, v.state.foot_C, ahead_of(v), kFarthestRim, v.state.ground.point_C, rims);
+  double least = kFarthestRim;
+  for (std::size_t i = 0; i < count; ++i) least = std::min(least, rims[i].distance);
+  return least;
 }
 
 double room_for(const SignalView& v, Stance stance) { return has_room(context_of(v), v.state, stance); }
@@ -171,6 +186,10 @@ constexpr Signal kSignals[] = {
      "Straight down from the foot to what would hold the capsule; at most 50.", distance_to_ground},
     {"drop_ahead", "drop ahead", "m", false,
      "How far it goes down 0.3 m beyond the capsule, where it is pushed or faces; at most 5.", drop_ahead},
+    {"rim.distance", "distance to a rim ahead", "m", false,
+     "Across up from the foot to where the ground ends, where it is pushed or faces; at most 2. Below 0 beyond "
+     "it.",
+     rim_distance},
     {"wall_ahead", "distance to wall ahead", "m", false,
      "How far the capsule can go until it meets a wall, where it is pushed or faces; at most 2.", wall_ahead},
     {"wall.touched", "at a wall", "", true, "Whether the last tick slid along a wall.",

@@ -84,7 +84,7 @@ const std::vector<Row>& rows() {
       {"Upright", "Skid", 80, tilting, ":1.9", ":0.9"},
       {"Airborne", "Skid", 80, chute_to_floor, "w:1.3", "w:0.3"},
       {"Lie", "Skid", 80, tilting, "L:1.9", "L:0.9"},
-      {"Crouch", "Tuck", 75, deep_ledge, "cw:3", "cw:0.5"},
+      {"Crouch", "Tuck", 75, shove, "c:1.9", "c:0.9"},
       {"Slide", "Tuck", 75, deep_ledge, "b:0.7 ws:0.6 wsC:0.1 cw:0.6", "b:0.7 ws:0.6 wsC cw:0.02"},
       {"Upright", "Rise", 70, kicker, "ws:2", "w:0.3"},
       {"Upright", "Fall", 60, deep_ledge, "w:1", "w:0.3"},

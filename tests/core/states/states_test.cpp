@@ -146,7 +146,7 @@ TEST_CASE("Nobody lies down in a wall or over a drop, nor crawls or turns there"
     CHECK(d.state.grounded());
     CHECK(d.state.foot_C.z < -4.5);
     CHECK(d.state.foot_C.z > -5.95);
-    CHECK_THAT(d.told.back(), Catch::Contains("hang over a drop"));
+    CHECK_THAT(d.told.back(), Catch::Contains("0.250 m away, 0.250 m are kept"));
   }
   SECTION("a wall beside stops the turn") {
     Driven d(Scene().floor().block({0.9, 0, 0}, {1, 2, 6}).world());

@@ -4,6 +4,7 @@
 #include "lagniappe/handling.h"
 #include "motion/behaviours/common.h"
 #include "motion/behaviours/ways.h"
+#include "motion/flight_ahead.h"
 #include "motion/ground.h"
 #include "motion/respond.h"
 #include "motion/velocity_log.h"
@@ -106,7 +107,8 @@ void tell_flight(const StepContext& context, const Body& body, const Intent& int
 }  // namespace
 
 void fall(const StepContext& context, const Body& body, const Intent& asked_for, CharacterState& state) {
-  const Intent intent = slipping_off(context, body, asked_for, state);
+  const Intent kept = guarded_steering(context, asked_for, state);
+  const Intent intent = slipping_off(context, body, kept, state);
   const AirSteering steering(context, body, intent, state, felt_wind(context, body, state.foot_C));
   const Pull pull = pull_on(context.profile, state.flight_of, state.jump_cut);
   tell_flight(context, body, intent, state, steering, pull);

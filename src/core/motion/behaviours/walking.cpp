@@ -6,6 +6,7 @@
 #include "motion/behaviours/common.h"
 #include "motion/behaviours/ways.h"
 #include "motion/contact_kind.h"
+#include "motion/ledge_guard.h"
 #include "motion/respond.h"
 #include "motion/velocity_log.h"
 #include "motion/wall_contact.h"
@@ -50,6 +51,11 @@ Vec3 along_ground(const StepContext& context, const Body& body, const CharacterS
   return laid_on(flat_C, state.ground.normal_C, body.up_C, context.profile.ground.speed_on_slopes);
 }
 
+std::optional<LedgeGuard> guard_of(const StepContext& context, const Body& body, const CharacterState& state) {
+  if (context.profile.ledge.guard == Profile::Ledge::Guard::None) return std::nullopt;
+  return LedgeGuard(context, body, state);
+}
+
 // Moves by what an integrator gave, across up, along the ground and around what is on it.
 // `moved_after` gives that for a shorter time.
 template <typename MovedAfter>
@@ -60,6 +66,9 @@ void go_along_ground(const StepContext& context, const Body& body, const MovedAf
                   state.ground.point_C};
   const bool rolls = context.stop != nullptr && context.stop->rolls;
   how.stop_after = rolls ? 2.0 : stop_after(context);
+  const std::optional<LedgeGuard> guard = guard_of(context, body, state);
+  if (guard) how.guard = &*guard;
+  how.seconds = context.dt;
   Slid slid = slide_on_ground(context, body, state.foot_C, body.flat(context.pushes.beyond(moved.displacement)),
                               body.flat(moved.velocity), state.ground.normal_C, how);
   const bool met_wall = slid.wall_normal_C != Vec3(0.0);

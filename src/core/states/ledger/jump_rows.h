@@ -51,6 +51,7 @@ struct EntryRow<entry::JumpRefused> {
     if (e.why == Why::Skidding) text += "not from ground that is too steep";
     if (e.why == Why::SameWall) text += "this wall was jumped off already";
     if (e.why == Why::NoHeadRoom) text += "no head room";
+    if (e.why == Why::NoLanding) text += "it would not land on ground";
     if (e.why == Why::State) text += "no transition of this state takes it";
     if (e.why == Why::AirJumpsUsed) text += "in the air, and the air jumps are used up";
     if (e.why == Why::NoGround && left)
@@ -61,6 +62,27 @@ struct EntryRow<entry::JumpRefused> {
   static bool refuses(const entry::JumpRefused&) { return true; }
   static void happens(const entry::JumpRefused&, const CharacterState&, Events& events) {
     events.set(Event::JumpRefused);
+  }
+};
+
+template <>
+struct EntryRow<entry::JumpWouldFall> {
+  static constexpr std::string_view kKind = "jump_would_fall";
+  static void fields(const entry::JumpWouldFall& e, auto&& f) {
+    f("landing", e.landing_C);
+    f("lands", e.lands);
+    f("drop_m", e.drop);
+    f("after_s", e.seconds);
+    f("piece", Named{e.piece});
+  }
+  static std::string tell(const entry::JumpWouldFall& e, const World& world) {
+    const std::string where =
+        e.lands ? fmt::format("would land on {}", piece_name(world, e.piece)) : "would land nowhere";
+    return fmt::format("the jump {}, {} below the take-off after {:.2f} s", where, metres(e.drop), e.seconds);
+  }
+  static bool refuses(const entry::JumpWouldFall&) { return true; }
+  static std::vector<Vec3> places(const entry::JumpWouldFall& e, const CharacterState&) {
+    return {e.landing_C};
   }
 };
 

@@ -29,16 +29,34 @@ struct EntryRow<entry::StanceWaits> {
 template <>
 struct EntryRow<entry::LieHeld> {
   static constexpr std::string_view kKind = "lie_held";
-  static void fields(const entry::LieHeld& e, auto&& f) {
-    f("why", word(kLieHolds, e.why));
-    f("turning", e.turning);
-  }
+  static void fields(const entry::LieHeld& e, auto&& f) { f("why", word(kLieHolds, e.why)); }
   static std::string tell(const entry::LieHeld& e, const World&) {
     using Why = entry::LieHeld::Why;
-    return fmt::format("lying, it does not {}: {}", e.turning ? "turn on" : "go on",
+    return fmt::format("lying, it does not turn on: {}",
                        e.why == Why::Drop ? "an end would hang over a drop" : "it would enter a wall");
   }
   static bool refuses(const entry::LieHeld&) { return true; }
+};
+
+template <>
+struct EntryRow<entry::RimHeld> {
+  static constexpr std::string_view kKind = "rim_held";
+  static void fields(const entry::RimHeld& e, auto&& f) {
+    f("rim", e.rim_C);
+    f("inward", e.inward_C);
+    f("distance_m", e.distance);
+    f("least_m", e.least);
+    f("taken", e.taken);
+    f("piece", Named{e.piece});
+  }
+  static std::string tell(const entry::RimHeld& e, const World& world) {
+    const std::string where =
+        e.piece == kNoPiece ? std::string("a rim") : "the rim of " + piece_name(world, e.piece);
+    return fmt::format("{} is {} away, {} are kept: {:.2f} m/s towards it are taken", where, metres(e.distance),
+                       metres(e.least), e.taken);
+  }
+  static bool refuses(const entry::RimHeld&) { return true; }
+  static std::vector<Vec3> places(const entry::RimHeld& e, const CharacterState&) { return {e.rim_C}; }
 };
 
 }  // namespace lagniappe

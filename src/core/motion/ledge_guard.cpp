@@ -1,0 +1,124 @@
+// SPDX-License-Identifier: MIT
+#include "motion/ledge_guard.h"
+
+#include <algorithm>
+#include <span>
+
+namespace lagniappe {
+namespace {
+
+constexpr double kLeastReach = 0.001;     // m; nearer a rim cannot be told from the drop.
+constexpr double kLongestStretch = 0.02;  // m along a rim that bends.
+constexpr double kLeastStretch = 0.1;     // Of a way: however fast, no more stretches than this allows.
+constexpr std::size_t kMostHeld = 4;
+constexpr double kRounding = 1e-9;        // m, and m/s.
+constexpr double kLeastTold = 1e-3;       // m/s.
+
+// A half plane: what goes against its normal by more than `room` is too much.
+struct Bound {
+  Vec3 normal_C;
+  double room;  // m, or m/s; not negative.
+};
+
+class Bounds {
+ public:
+  void add(const Vec3& normal_C, double room) {
+    if (count_ < kMost) bound_[count_++] = {normal_C, std::max(room, 0.0)};
+  }
+
+  // The vector across up that is nearest to `v_C` and within all bounds.
+  Vec3 nearest(const Vec3& v_C) const {
+    if (within_all(v_C)) return v_C;
+    Vec3 best(0.0);
+    double least = length_squared(v_C);
+    const auto try_it = [&](const Vec3& candidate) {
+      const double off = length_squared(candidate - v_C);
+      if (off < least && within_all(candidate)) best = candidate, least = off;
+    };
+    for (int i = 0; i < count_; ++i) {
+      const Bound& a = bound_[i];
+      try_it(v_C - a.normal_C * (dot(v_C, a.normal_C) + a.room));
+      for (int j = i + 1; j < count_; ++j) try_it(corner(a, bound_[j]));
+    }
+    return best;
+  }
+
+ private:
+  static constexpr int kMost = 3 * static_cast<int>(kMostRims) + kMostPlanes;
+
+  bool within_all(const Vec3& v_C) const {
+    return std::all_of(bound_.begin(), bound_.begin() + count_,
+                       [&](const Bound& bound) { return dot(v_C, bound.normal_C) >= -bound.room - kRounding; });
+  }
+  // Where two bounds meet; both normals lie across up.
+  static Vec3 corner(const Bound& a, const Bound& b) {
+    const double together = dot(a.normal_C, b.normal_C), apart = 1.0 - together * together;
+    if (apart < 1e-12) return Vec3(0.0);
+    const double p = (-a.room + b.room * together) / apart, q = (-b.room + a.room * together) / apart;
+    return a.normal_C * p + b.normal_C * q;
+  }
+
+  std::array<Bound, kMost> bound_;
+  int count_ = 0;
+};
+
+}  // namespace
+
+LedgeGuard::LedgeGuard(const StepContext& context, const Body& body, const CharacterState& state)
+    : context_(context), body_(body), bearing_C_(state.ground.point_C), places_(1) {
+  place_C_[0] = Vec3(0.0);
+  if (!state.lying()) return;
+  const Vec3 down = body.up_C * body.radius;
+  place_C_[1] = body.low_C - down;
+  place_C_[2] = body.high_C - down;
+  places_ = 3;
+}
+
+LedgeGuard::Left LedgeGuard::keep(const Vec3& foot_C, const Vec3& flat_C, const Vec3& velocity_C, double level,
+                                  double seconds, const Planes& walls) const {
+  const Profile::Ledge& ledge = context_.profile.ledge;
+  const double least = std::max(ledge.least_reach, kLeastReach);
+  const double way = length(flat_C) * level, soon = ledge.reach_time;
+  const Vec3 ahead = unit_or(flat_C, Vec3(0.0));
+  if (ahead == Vec3(0.0) || level <= 0.0 || seconds <= 0.0) return {flat_C, velocity_C, 1.0};
+  // From so far on its nearness takes of the speed.
+  const double within = least + way + soon * way / seconds;
+  const double left = soon > 0.0 ? std::exp(-seconds / soon) : 0.0;
+  Bounds ways, speeds;
+  std::array<Rim, kMostHeld> held;
+  std::size_t held_count = 0;
+  for (int i = 0; i < places_; ++i) {
+    std::array<Rim, kMostRims> rims;
+    const Vec3 place = foot_C + place_C_[i];
+    const std::size_t count = rims_ahead(context_, body_, place, ahead, within, bearing_C_, rims);
+    for (const Rim& rim : std::span(rims).first(count)) {
+      const double over = std::max(rim.distance - least, 0.0), room = over * (1.0 - left);
+      const double into = -dot(flat_C, rim.inward_C) * level;
+      ways.add(rim.inward_C, room / level);
+      speeds.add(rim.inward_C, soon > 0.0 ? over * left / soon / level : 0.0);
+      if (into <= room + kRounding) continue;
+      if (held_count < kMostHeld) held[held_count++] = rim;
+      const double taken = (into - room) / seconds;
+      if (taken > kLeastTold)
+        context_.note(
+            entry::RimHeld{rim.point_C, rim.inward_C, rim.distance, least, taken, rim.piece});
+    }
+  }
+  if (held_count == 0) return {flat_C, velocity_C, 1.0};
+  for (int i = 0; i < walls.count(); ++i) ways.add(walls.normal_C(i), 0.0);
+  const Vec3 rest = ways.nearest(flat_C);
+  double share = 1.0;
+  for (const Rim& rim : std::span(held).first(held_count))
+    share = std::min(share, straight_share(rim, rest * level));
+  return {rest, speeds.nearest(velocity_C), share};
+}
+
+// Past the end of a rim another way is free.
+double LedgeGuard::straight_share(const Rim& rim, const Vec3& way_C) const {
+  const double size = length(way_C);
+  if (size <= kLongestStretch) return 1.0;
+  const double stretch = std::max(kLongestStretch / size, kLeastStretch);
+  return rim.corner ? stretch : std::max(share_along_rim(context_, body_, rim, way_C), stretch);
+}
+
+}  // namespace lagniappe
