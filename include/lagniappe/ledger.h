@@ -145,7 +145,7 @@ struct Slide {  // What the motion left over became.
 };
 struct Instant {  // Within the tick something began that moves the character otherwise from there on.
   enum class Why : std::uint8_t {
-    Contact,  // Ground met in the air, a ceiling met while rising, the foot of a slope.
+    Contact,  // Ground met in the air, a ceiling met while rising, the foot of a slope; the end of a rim.
     Ground,   // What is underfoot ended or became other ground.
     Support,  // The piece underfoot fell away.
     State,    // A transition that moves it otherwise.

@@ -11,6 +11,7 @@ namespace {
 constexpr double kArrowPerSpeed = 0.25;  // m drawn per m/s.
 constexpr double kNormalLength = 0.45;   // m.
 constexpr double kStepBar = 0.15;        // m, half of the bar at the highest step.
+constexpr double kRimShown = 0.5;        // m to each side.
 constexpr double kPointedAt = 0.12;      // m, of the rings around what a ledger line is about.
 
 // Where each sweep began, where it would have ended, and where it did end.
@@ -55,6 +56,18 @@ void draw_contacts(LinePen& pen, const Ledger& ledger) {
     if (sweep == nullptr || !sweep->hit) continue;
     pen.star(sweep->point_C, 0.07, theme::brick());
     pen.arrow(sweep->point_C, sweep->normal_C * kNormalLength, theme::brick());
+  }
+}
+
+// A stretch of the rim that holds, the line that is kept before it, and how far one is.
+void draw_rims(LinePen& pen, const Ledger& ledger, const CharacterState& state) {
+  for (const LedgerEntry& entry : ledger.entries) {
+    const auto* held = std::get_if<entry::RimHeld>(&entry);
+    if (held == nullptr) continue;
+    const Vec3 along = cross(state.up_C(), held->inward_C) * kRimShown, kept = held->inward_C * held->least;
+    pen.line(held->rim_C - along, held->rim_C + along, theme::brick());
+    pen.line(held->rim_C + kept - along, held->rim_C + kept + along, theme::gold());
+    pen.line(held->rim_C, held->rim_C + held->inward_C * held->distance, theme::brick());
   }
 }
 
@@ -114,6 +127,7 @@ std::vector<LineVertex> overlay_lines(const DriveSession& session, const Overlay
   if (contacts) {
     draw_contacts(pen, ledger);
     draw_ground_contact(pen, state);
+    draw_rims(pen, ledger, state);
   }
   if (choice.probe || !session.live()) draw_probe(pen, ledger, state, radius);
   if (choice.arrows) draw_arrows(pen, ledger, state);

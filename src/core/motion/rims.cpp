@@ -10,7 +10,8 @@ namespace {
 
 constexpr double kStride = 0.15;           // m between looks along a direction.
 constexpr double kFound = 5e-6;            // m to which a rim is found.
-constexpr double kAgrees = 3e-4;           // m by which a rim may bend and be straight.
+constexpr double kAgrees = 3e-4;           // m by which a rim may bend and be straight; where its face
+constexpr double kAgreesExactly = 3e-5;    // is known.
 constexpr double kBeside = 0.06;           // rad between the two looks that tell a rim's direction.
 constexpr double kBaseline = 0.02;         // m between them, where the rim is near,
 constexpr double kFarthestBeside = 1.1;    // rad, but no farther aside.
@@ -18,15 +19,16 @@ constexpr double kSector = radians(22.5);  // rad between the directions that ar
 constexpr int kSectors = 4;                // To each side.
 constexpr double kThin = 0.002;            // m: radius of what is let down across a gap,
 constexpr double kClear = 0.005;           // and how far it stays from the rim.
-constexpr int kMostBends = 3;              // Lines that are tried before a rim is taken for a corner.
+constexpr int kMostBends = 6;              // Lines that are tried before a rim is taken for a corner.
 constexpr int kCornerLooks = 16;
+constexpr double kPastSeam = 1e-6;     // m.
+constexpr double kAsHigh = 1e-3;       // m from the ground before.
 constexpr double kUnderRim = 0.002;    // m under a rim, where its face is looked for,
 constexpr double kBeforeFace = 0.01;   // from so far before it.
 constexpr double kToFace = 0.004;      // m aside from a corner.
 constexpr double kNearCorner = 0.003;  // m.
-constexpr double kSteepFace = 0.05;    // Length of its normal across up: flatter is no face that a rim ends with.
-constexpr double kAlike = 0.9998;      // Cosine.
-constexpr double kLeastTurn = 0.02;    // rad between the faces at a corner.
+constexpr double kSteepFace = 0.05;  // Length of its normal across up: flatter is no face that a rim ends with.
+constexpr double kLeastTurn = 0.02;  // rad between the faces at a corner.
 constexpr double kJustBeyond = 0.01;  // m beyond a rim there is no ground.
 constexpr int kShareHalvings = 8;
 constexpr double kGolden = 0.6180339887498949;
@@ -49,6 +51,23 @@ struct End {
   bool found() const { return at < kEndless; }
 };
 
+// The line, at the rim's height, of the face that the ground ends with.
+struct FaceLine {
+  Vec3 point_C, outward_C;
+};
+
+// What a direction leads to.
+struct Seen {
+  End end;
+  std::optional<FaceLine> face;
+};
+
+// A direction across up that no edge is likely to have.
+Vec3 any_across(const Vec3& up_C) {
+  const Vec3 some(0.5123, 0.6371, -0.5761);
+  return unit_or(across(std::abs(dot(some, up_C)) < 0.9 ? some : Vec3(some.x, -some.y, some.z), up_C), up_C);
+}
+
 class Search {
  public:
   Search(const StepContext& context, const Body& body, const Vec3& place_C, double within)
@@ -58,7 +77,8 @@ class Search {
         within_(within),
         rise_(std::max(profile_.ground.highest_step, kLowestLook)),
         drop_(std::max(profile_.ledge.deepest_drop, profile_.ground.snap_distance)),
-        gap_(2.0 * std::min(profile_.ground.longest_overhang, body.radius)) {}
+        gap_(2.0 * std::min(profile_.ground.longest_overhang, body.radius)),
+        aside_C_(any_across(body.up_C)) {}
 
   // Straight down, about as high as the place that is asked about.
   Look look(const Vec3& at_C) const { return look(at_C, 0.0, Vec3(0.0)); }
@@ -90,12 +110,16 @@ class Search {
       }
       if (seen.rises || barred(way_C, last, next)) return {};
       const End end = between(way_C, last, next);
-      const auto landing =
-          crossing ? across_gap(place_C_ + way_C * end.at, way_C, end.height) : std::nullopt;
+      const auto landing = crossing ? across_gap(place_C_ + way_C * end.at, way_C, end.height) : std::nullopt;
       if (!landing) return end;
       last = {end.at + landing->at + kThin, landing->height, end.piece};
     }
     return {};
+  }
+
+  Seen seen_along(const Vec3& way_C, double height) const {
+    const End end = end_along(way_C, 0.0, height, true);
+    return {end, end.found() ? face_under(way_C, end, 0.0) : std::nullopt};
   }
 
   // The nearest place of a rim near the direction `way_C`. Nothing if what ends there is crossed, and all
@@ -103,11 +127,15 @@ class Search {
   std::optional<Rim> nearest(Vec3 way_C, double height) const {
     End first = end_along(way_C, 0.0, height, false);
     for (int bend = 0; bend < kMostBends && first.found(); ++bend) {
-      const std::optional<Vec3> to = nearest_on_line(way_C, first, height);
+      const auto face = face_under(way_C, first, 0.0);
+      const std::optional<Vec3> to = face ? to_line(*face) : nearest_on_line(way_C, first, height);
       if (!to || length(*to) <= kFound) break;
       const Vec3 straight = *to / length(*to);
-      const End end = end_along(straight, 0.0, height, false);
-      if (end.found() && std::abs(end.at - length(*to)) < kAgrees) return told(straight, end, false);
+      End end = end_along(straight, 0.0, height, false);
+      if (end.found() && std::abs(end.at - length(*to)) < (face ? kAgreesExactly : kAgrees)) {
+        end.at = length(*to);
+        return told(straight, end, false);
+      }
       // Nearer: another line; on from there. Farther: the rim turns away before.
       if (end.at > first.at) return corner(way_C, straight, height);
       way_C = straight;
@@ -128,7 +156,13 @@ class Search {
   // `height`: of the ground before; along up from the place.
   Look look(const Vec3& at_C, double height, const Vec3& way_C) const {
     const double deep = rise_ + drop_;
-    const auto hit = body_.cast_ray(at_C + body_.up_C * (height + rise_), -body_.up_C * deep);
+    const Vec3 from = at_C + body_.up_C * (height + rise_), down = -body_.up_C * deep;
+    auto hit = body_.cast_ray(from, down);
+    // Between two faces a ray may pass by rounding, and meet what is below.
+    if (!hit || std::abs(rise_ - hit->hit.fraction * deep) > kAsHigh) {
+      const auto beside = body_.cast_ray(from + aside_C_ * kPastSeam, down);
+      if (beside && (!hit || beside->hit.fraction < hit->hit.fraction)) hit = beside;
+    }
     if (!hit) return {};
     const Vec3& normal = hit->hit.normal_C;
     if (!bears(hit->surface, normal)) return {false, dot(normal, way_C) < 0.0};
@@ -183,8 +217,12 @@ class Search {
         at_right = end_at(right = low + kGolden * (high - low));
       }
     }
-    return at_left.at <= at_right.at ? told(turned(from_C, whole * left), at_left, true)
-                                     : told(turned(from_C, whole * right), at_right, true);
+    const Vec3 way = turned(from_C, whole * (at_left.at <= at_right.at ? left : right));
+    End end = at_left.at <= at_right.at ? at_left : at_right;
+    const std::optional<Vec3> exact = end.found() ? to_corner(way, end) : std::nullopt;
+    if (!exact) return told(way, end, true);
+    end.at = length(*exact);
+    return told(*exact / end.at, end, true);
   }
 
   // A gap that is crossed is no rim; what ends behind it may be one.
@@ -194,18 +232,15 @@ class Search {
       end = end_along(way_C, end.at + landing->at + kThin, landing->height, true);
       if (!end.found()) return std::nullopt;
     }
-    const Rim rim{place_C_ + way_C * end.at + body_.up_C * end.height, -way_C, end.at, corner, end.piece};
-    return corner ? on_corner(rim) : on_face(rim);
+    return Rim{place_C_ + way_C * end.at + body_.up_C * end.height, -way_C, end.at, corner, end.piece};
   }
 
-  // What the ground ends with: the line, at the rim's height, of the face below it. `aside`: m along the rim.
-  struct FaceLine {
-    Vec3 point_C, outward_C;
-  };
-  std::optional<FaceLine> face_under(const Rim& rim, double aside) const {
-    const Vec3 outward = -rim.inward_C, at = rim.point_C + cross(body_.up_C, outward) * aside;
-    const auto hit = body_.cast_ray(at + outward * kBeforeFace - body_.up_C * kUnderRim,
-                                    -outward * (kBeforeFace + kBeforeFace));
+  // What the ground ends with. Looks alone tell a rim to
+  // micrometres and its direction to a thousandth; the face does exactly. `aside`: m from the rim's place.
+  std::optional<FaceLine> face_under(const Vec3& way_C, const End& end, double aside) const {
+    const Vec3 at = place_C_ + way_C * end.at + body_.up_C * end.height + cross(body_.up_C, way_C) * aside;
+    const auto hit =
+        body_.cast_ray(at + way_C * kBeforeFace - body_.up_C * kUnderRim, -2.0 * kBeforeFace * way_C);
     if (!hit) return std::nullopt;
     const Vec3& n = hit->hit.normal_C;
     const Vec3 level = body_.flat(n);
@@ -216,36 +251,31 @@ class Search {
     return FaceLine{hit->hit.point_C + body_.up_C * kUnderRim + up_along, level / size};
   }
 
-  // Looks alone tell a rim to micrometres and its direction to a thousandth; the face does exactly.
-  Rim on_face(const Rim& rim) const {
-    const auto line = face_under(rim, 0.0);
-    if (!line || dot(line->outward_C, -rim.inward_C) < kAlike) return rim;
-    const double distance = dot(line->point_C - place_C_, line->outward_C);
-    if (std::abs(distance - rim.distance) > kAgrees) return rim;
-    const double height = dot(rim.point_C - place_C_, body_.up_C);
-    return {place_C_ + line->outward_C * distance + body_.up_C * height, -line->outward_C, distance, false,
-            rim.piece};
+  // Where it comes nearest: from the place, across up. Nothing where it passes behind.
+  std::optional<Vec3> to_line(const FaceLine& line) const {
+    const double distance = dot(line.point_C - place_C_, line.outward_C);
+    if (distance <= kFound) return std::nullopt;
+    return line.outward_C * distance;
   }
 
-  // The same where two faces meet.
-  Rim on_corner(const Rim& rim) const {
-    const auto a = face_under(rim, kToFace), b = face_under(rim, -kToFace);
-    if (!a || !b) return rim;
-    const double turn = dot(cross(a->outward_C, b->outward_C), body_.up_C);
-    if (std::abs(turn) < kLeastTurn) return rim;
+  // From the place to where the faces to both sides of a rim's place meet.
+  std::optional<Vec3> to_corner(const Vec3& way_C, const End& end) const {
+    const auto a = face_under(way_C, end, kToFace), b = face_under(way_C, end, -kToFace);
+    if (!a || !b) return std::nullopt;
     const Vec3 along = cross(body_.up_C, a->outward_C);
-    const Vec3 meet = a->point_C + along * (dot(b->point_C - a->point_C, b->outward_C) / dot(along, b->outward_C));
+    const double turn = dot(along, b->outward_C);
+    if (std::abs(turn) < kLeastTurn) return std::nullopt;
+    const Vec3 meet = a->point_C + along * (dot(b->point_C - a->point_C, b->outward_C) / turn);
     const Vec3 to = body_.flat(meet - place_C_);
-    const double distance = length(to);
-    if (distance <= kFound || length(body_.flat(meet - rim.point_C)) > kNearCorner) return rim;
-    const double height = dot(rim.point_C - place_C_, body_.up_C);
-    return {place_C_ + to + body_.up_C * height, -to / distance, distance, true, rim.piece};
+    if (length(to) <= kFound || length(to - way_C * end.at) > kNearCorner) return std::nullopt;
+    return to;
   }
 
   const Values& profile_;
   const Body& body_;
   const Vec3 place_C_;
   const double within_, rise_, drop_, gap_;
+  const Vec3 aside_C_;  // Unit, across up.
 };
 
 // The rim of ground that one is beyond already.
@@ -255,9 +285,22 @@ std::optional<Rim> rim_behind(const Search& search, const Body& body, const Vec3
   const double distance = length(back);
   const Vec3 inward = distance > kFound ? back / distance : -ahead_C;
   if (dot(inward, ahead_C) >= 0.0) return std::nullopt;
-  if (search.across_gap(place_C + back, -inward, dot(bearing_C - place_C, body.up_C)))
-    return std::nullopt;
+  if (search.across_gap(place_C + back, -inward, dot(bearing_C - place_C, body.up_C))) return std::nullopt;
   return Rim{bearing_C, inward, -distance, false, kNoPiece};
+}
+
+// Whether a direction sees another face of a rim than those before it; where no face is known, whether the rim
+// is nearest there.
+bool is_another(std::span<const Seen> seen, int i) {
+  const Seen& it = seen[i];
+  if (!it.face) {
+    const bool nearer = i == 0 || it.end.at < seen[i - 1].end.at;
+    return nearer && (i + 1 == static_cast<int>(seen.size()) || it.end.at <= seen[i + 1].end.at);
+  }
+  return std::none_of(seen.begin(), seen.begin() + i, [&](const Seen& other) {
+    return other.face && dot(other.face->outward_C, it.face->outward_C) > kSamePlane &&
+           std::abs(dot(other.face->point_C - it.face->point_C, it.face->outward_C)) < kAgrees;
+  });
 }
 
 bool same(const Rim& a, const Rim& b) {
@@ -268,8 +311,8 @@ bool same(const Rim& a, const Rim& b) {
 
 std::size_t rims_ahead(const StepContext& context, const Body& body, const Vec3& place_C, const Vec3& ahead_C,
                        double within, const Vec3& bearing_C, std::span<Rim, kMostRims> out) {
-  // A straight rim within that distance is seen by a direction at least.
-  const Search search(context, body, place_C, within / std::cos(0.5 * kSector));
+  // A straight rim within that distance is seen by a direction on each side of the nearest place at least.
+  const Search search(context, body, place_C, within / std::cos(kSector));
   const Look here = search.look(place_C);
   std::size_t count = 0;
   if (!here.ground) {
@@ -278,18 +321,21 @@ std::size_t rims_ahead(const StepContext& context, const Body& body, const Vec3&
     return count;
   }
   constexpr int kWays = 2 * kSectors + 1;
-  std::array<double, kWays> ends;
+  std::array<Seen, kWays> seen;
   const auto way = [&](int i) { return search.turned(ahead_C, (i - kSectors) * kSector); };
-  for (int i = 0; i < kWays; ++i) ends[i] = search.end_along(way(i), 0.0, here.height, true).at;
+  for (int i = 0; i < kWays; ++i) seen[i] = search.seen_along(way(i), here.height);
   for (int i = 0; i < kWays && count < kMostRims; ++i) {
-    const bool nearest = (i == 0 || ends[i] < ends[i - 1]) && (i == kWays - 1 || ends[i] <= ends[i + 1]);
-    if (!nearest || ends[i] >= kEndless) continue;
+    if (!seen[i].end.found() || !is_another(seen, i)) continue;
     const auto rim = search.nearest(way(i), here.height);
     if (!rim || rim->distance > within) continue;
     if (std::none_of(out.begin(), out.begin() + count, [&](const Rim& other) { return same(other, *rim); }))
       out[count++] = *rim;
   }
   return count;
+}
+
+bool is_on_ground(const StepContext& context, const Body& body, const Vec3& place_C) {
+  return Search(context, body, place_C, 0.0).look(place_C).ground;
 }
 
 double share_along_rim(const StepContext& context, const Body& body, const Rim& rim, const Vec3& way_C) {

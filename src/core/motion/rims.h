@@ -30,6 +30,9 @@ inline constexpr std::size_t kMostRims = 4;
 std::size_t rims_ahead(const StepContext& context, const Body& body, const Vec3& place_C, const Vec3& ahead_C,
                        double within, const Vec3& bearing_C, std::span<Rim, kMostRims> out);
 
+// Whether ground that is walked on lies under a place, no farther than it may drop away.
+bool is_on_ground(const StepContext& context, const Body& body, const Vec3& place_C);
+
 // The share of a way (across up) for which a rim goes on beside it as it began.
 double share_along_rim(const StepContext& context, const Body& body, const Rim& rim, const Vec3& way_C);
 

@@ -133,10 +133,8 @@ class GroundWay {
   // Takes of the way what would lead over a rim. Returns the share of what is left to go at once.
   double keep_from_rims() {
     if (how_.guard == nullptr) return 1.0;
-    const double size = length(flat_C_);
-    const double level = length(body_.flat(laid())) / size;
-    const LedgeGuard::Left left =
-        how_.guard->keep(out_.foot_C, flat_C_, out_.velocity_C, level, how_.seconds * left_, walls_.planes());
+    const LedgeGuard::Left left = how_.guard->keep(out_.foot_C, flat_C_, out_.velocity_C, normal_C_,
+                                                   how_.seconds * left_, walls_.planes());
     flat_C_ = left.flat_C;
     out_.velocity_C = left.velocity_C;
     return left.share;

@@ -43,7 +43,8 @@ std::vector<StateSpec> states() {
              value("ground.response.turn_acceleration", 4.0), value("ground.turn_rate", 90.0)}),
       state("Lie", "", Ground, Lying, "lie",
             {times("ground.speed", 0.2), times("ground.gather.growth", 0.0), value("ground.turn_rate", 120.0),
-             times("ground.highest_step", 0.5), times("ground.snap_distance", 0.6), guards, times("ledge.deepest_drop", 0.5)}),
+             times("ground.highest_step", 0.5), times("ground.snap_distance", 0.6), guards,
+             times("ledge.deepest_drop", 0.5)}),
       state("Tuck", kAirborne, Air, Crouched, "tuck"),
       like("Soar", "Fly", "fly", {same("fly.speed", "fly.sprint_speed")}),
   };

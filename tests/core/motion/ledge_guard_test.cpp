@@ -60,6 +60,36 @@ std::vector<Plateau> plateaus() {
   return all;
 }
 
+// Cut into triangles from its middle, with upright sides.
+Plateau round_table(const char* name, int sides) {
+  Plateau table{name, {}, {}};
+  const auto corner = [&](int i, double y) {
+    const double a = 2.0 * kPi * i / sides;
+    return Vec3(3.0 * std::cos(a), y, -3.0 * std::sin(a));
+  };
+  for (int i = 0; i < sides; ++i) {
+    const Vec3 a = corner(i, 0), b = corner(i + 1, 0), c = corner(i, -1), d = corner(i + 1, -1);
+    table.scene.triangle({Vec3(0.0), a, b}).triangle({a, c, b}).triangle({b, c, d});
+    table.edges.push_back({{a.x, a.z}, {b.x, b.z}});
+  }
+  return table;
+}
+
+// A square top whose sides go down at 60 degrees: too steep to walk.
+Plateau banked() {
+  const double out = 3.0 / std::tan(radians(60.0));
+  Plateau bank{"banks", Scene().block({0, -0.5, 0}, {6, 0.5, 6}),
+               polygon({{-3, -3}, {3, -3}, {3, 3}, {-3, 3}})};
+  for (const Edge& e : bank.edges) {
+    const auto foot = [&](const Vec2& p) {
+      return Vec3(p.x + std::copysign(out, p.x), -3, p.y + std::copysign(out, p.y));
+    };
+    const Vec3 a(e.a.x, 0, e.a.y), b(e.b.x, 0, e.b.y);
+    bank.scene.triangle({a, b, foot(e.a)}).triangle({b, foot(e.b), foot(e.a)});
+  }
+  return bank;
+}
+
 Profile guarded(Guarding guard = Guarding::Walk) {
   Profile profile;
   profile.ledge.guard = guard;
@@ -126,6 +156,44 @@ TEST_CASE("Walking about with any stick and look, one never comes nearer a rim, 
             });
         CHECK(!fell);
         CHECK(nearest >= profile.ledge.least_reach - kOff);
+      }
+    }
+  }
+}
+
+// Each of these was gone over once: where rims meet at a wide angle, on seams, at a sprint, at few ticks a
+// second.
+TEST_CASE("Many-sided tables and steep banks hold whoever walks or runs about on them") {
+  for (const Plateau& plateau : {round_table("seven sides", 7), round_table("48 sides", 48), banked()}) {
+    for (const double speed : {1.8, 4.0, 20.0}) {
+      for (const double least : {0.1, 0.6}) {
+        for (const int hz : {10, 60}) {
+          Profile profile = guarded();
+          profile.ground.speed = speed;
+          profile.ledge.least_reach = least;
+          profile.ledge.reach_time = hz == 10 ? 0.0 : 0.1;
+          for (const Frame& frame : {frames().front(), frames().back()}) {
+            INFO(plateau.name << ", " << speed << " m/s, " << least << " m, " << hz << " ticks/s, "
+                              << frame.name);
+            const TriangleWorld world = plateau.scene.world(frame);
+            Random random(static_cast<std::uint64_t>(1000.0 * speed) + static_cast<std::uint64_t>(hz));
+            double until = 0.0, nearest = 1e9;
+            InputFrame input;
+            run(
+                standing_at(profile, Vec3(0.0), 0.3, frame), profile, world, hz, 12.0,
+                [&](double t) {
+                  if (t >= until) {
+                    until = t + random.between(0.1, 1.2);
+                    input = turned_push(random.between(-180.0, 180.0), random.between(0.2, 1.0));
+                  }
+                  return input;
+                },
+                [&](const CharacterState& s) {
+                  nearest = std::min(nearest, plateau.distance(frame.back(s.foot_C)));
+                });
+            CHECK(nearest >= least - kOff);
+          }
+        }
       }
     }
   }
@@ -345,8 +413,9 @@ TEST_CASE("Lying, feet and head stay from rims as well") {
   const double half = 0.5 * (profile.stances.lying_length - 2.0 * profile.capsule.radius);
   for (const int hz : tick_rates()) {
     Random random(static_cast<std::uint64_t>(hz));
-    CharacterState s = run(standing_at(profile, {-3, 0, 3}), profile, world, hz, 2.0,
-                           [&](double t) { return t >= 0.5 && t < 0.5 + 1.0 / hz ? press(Action::Lie) : InputFrame{}; });
+    CharacterState s = run(standing_at(profile, {-3, 0, 3}), profile, world, hz, 2.0, [&](double t) {
+      return t >= 0.5 && t < 0.5 + 1.0 / hz ? press(Action::Lie) : InputFrame{};
+    });
     REQUIRE(s.lying());
     double until = 0.0, nearest = 1e9;
     InputFrame input;
@@ -364,5 +433,92 @@ TEST_CASE("Lying, feet and head stay from rims as well") {
         });
     INFO(hz << " ticks/s");
     CHECK(nearest >= -1e-9);
+  }
+}
+
+namespace {
+
+// Before a rim that lies in the direction of -z: what becomes of a push, by where one faces and how one moves.
+enum class Gets { Held, Along, Away };
+struct Cell {
+  const char* facing;
+  double yaw_deg;
+  const char* push;
+  Vec2 stick;  // Right and forward.
+  Gets gets;
+};
+const double kHalf = std::sqrt(0.5);
+const Cell kCells[] = {
+    {"out", 0, "forward", {0, 1}, Gets::Held},
+    {"out", 0, "back", {0, -1}, Gets::Away},
+    {"out", 0, "left", {-1, 0}, Gets::Along},
+    {"out", 0, "right", {1, 0}, Gets::Along},
+    {"out", 0, "forward-left", {-kHalf, kHalf}, Gets::Along},
+    {"in", 180, "forward", {0, 1}, Gets::Away},
+    {"in", 180, "back", {0, -1}, Gets::Held},
+    {"in", 180, "left", {-1, 0}, Gets::Along},
+    {"in", 180, "right", {1, 0}, Gets::Along},
+    {"in", 180, "back-right", {kHalf, -kHalf}, Gets::Along},
+    {"along", -90, "forward", {0, 1}, Gets::Along},
+    {"along", -90, "back", {0, -1}, Gets::Along},
+    {"along", -90, "left", {-1, 0}, Gets::Held},
+    {"along", -90, "right", {1, 0}, Gets::Away},
+    {"along", -90, "forward-left", {-kHalf, kHalf}, Gets::Along},
+};
+struct Mode {
+  const char* name;
+  std::optional<Action> held, pressed;
+  double before;  // m from the rim.
+  double seconds;
+  double least_way;  // m that is gone where nothing holds.
+};
+const Mode kModes[] = {{"walking", {}, {}, 0.3, 1.0, 1.5},
+                       {"sprinting", Action::Sprint, {}, 0.3, 1.0, 2.5},
+                       {"crouched", Action::Crouch, {}, 0.3, 1.0, 0.6},
+                       {"lying", {}, Action::Lie, 1.4, 3.0, 0.6},
+                       {"jumping", {}, Action::Jump, 0.3, 0.5, 0.8}};
+
+}  // namespace
+
+TEST_CASE("At a rim each push, way of moving and facing moves one or is held, as written down") {
+  const Profile profile = guarded(Guarding::WalkAndJump);
+  const TriangleWorld world = Scene().block({0, -9, 0}, {80, 9, 80}).block({0, -10, 0}, {400, 1, 400}).world();
+  for (const Cell& cell : kCells) {
+    for (const Mode& mode : kModes) {
+      for (const int hz : tick_rates()) {
+        INFO("facing " << cell.facing << ", " << cell.push << ", " << mode.name << ", " << hz << " ticks/s");
+        const double rim = -40.0, begin = 1.5;
+        bool left_ground = false;
+        const CharacterState from = standing_at(profile, {0, 0, rim + mode.before}, radians(cell.yaw_deg));
+        const CharacterState s = run(
+            from, profile, world, hz, begin + mode.seconds,
+            [&](double t) {
+              InputFrame input;
+              if (t >= begin) input.move = cell.stick;
+              if (mode.held) input.held.set(*mode.held, true);
+              const bool lies = mode.pressed == Action::Lie;
+              const double at = lies ? 0.5 : begin;
+              if (mode.pressed && t >= at - 1e-9 && t < at + 1.0 / hz - 1e-9)
+                input.pressed.set(*mode.pressed, true);
+              return input;
+            },
+            [&](const CharacterState& state) {
+              left_ground = left_ground || (state.time > 1.0 && !state.grounded());
+            });
+        const double out = from.foot_C.z - s.foot_C.z, along = std::abs(s.foot_C.x - from.foot_C.x);
+        const double half = s.lying() ? 0.58 : 0.0;
+        CHECK(s.foot_C.y > -0.01);
+        CHECK(out <= mode.before - profile.ledge.least_reach + half + kOff);
+        if (cell.gets == Gets::Along) CHECK(along > kHalf * mode.least_way);
+        if (cell.gets == Gets::Away) CHECK(out < -mode.least_way);
+        if (cell.gets == Gets::Held) CHECK(along < 0.02);
+        if (mode.pressed == Action::Jump) {
+          const bool outwards = cell.gets == Gets::Held || std::abs(cell.stick.x * cell.stick.y) > 0.1;
+          CHECK(left_ground != outwards);
+        } else {
+          CHECK(!left_ground);
+        }
+      }
+    }
   }
 }

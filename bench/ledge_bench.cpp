@@ -1,0 +1,75 @@
+// SPDX-License-Identifier: MIT
+// What rims cost:
+//   find_ledge        one question about a wall of 1.5 m, and about one that is too high
+//   tick_at_rim       a tick on a roof: unguarded, guarded away from rims, along a rim, into a corner, and
+//   where a hole's corner is rounded
+#include <benchmark/benchmark.h>
+
+#include "lagniappe/lagniappe.h"
+#include "lagniappe/ledge.h"
+
+namespace {
+
+using namespace lagniappe;
+
+TriangleWorld roof() {
+  Course course;
+  const auto block = [&](const char* id, const Vec3& at, const Vec3& size) {
+    course.pieces.push_back({id, at, Vec3(0.0), "", shape::Block{size}});
+  };
+  block("floor", {0, -1, 0}, {60, 1, 60});
+  block("north", {0, 0, -4}, {12, 1.5, 6});
+  block("south", {0, 0, 4}, {12, 1.5, 6});
+  block("west", {-3.5, 0, 0}, {5, 1.5, 2});
+  block("east", {3.5, 0, 0}, {5, 1.5, 2});
+  block("tower", {20, 0, 0}, {4, 6, 4});
+  course.limits = Box{Vec3(-100.0), Vec3(100.0)};
+  return build_world(course);
+}
+const TriangleWorld& world() {
+  static const TriangleWorld kWorld = roof();
+  return kWorld;
+}
+
+void find_ledge_bench(benchmark::State& state) {
+  LedgeQuery query;
+  query.up_C = Vec3(0, 1, 0);
+  query.foot_C = state.range(0) != 0 ? Vec3(17.5, 0, 0) : Vec3(1, 0, 7.5);
+  query.towards_C = state.range(0) != 0 ? Vec3(1, 0, 0) : Vec3(0, 0, -1);
+  const bool found = find_ledge(world(), query).ledge.has_value();
+  if (found != (state.range(0) == 0)) state.SkipWithError("not what was to be found");
+  for (auto _ : state) benchmark::DoNotOptimize(find_ledge(world(), query));
+}
+
+struct Walk {
+  const char* name;
+  bool guarded;
+  Vec3 from;
+  Vec2 push;
+};
+constexpr Walk kWalks[] = {{"unguarded", false, {-3.5, 1.5, 5}, {0, 0.5}},
+                           {"no rim near", true, {-3.5, 1.5, 5}, {0, 0.5}},
+                           {"along a rim", true, {-5.75, 1.5, 6.5}, {-0.7, 0.7}},
+                           {"into a corner", true, {-5.75, 1.5, 6.75}, {-0.7, -0.7}},
+                           {"round a hole's corner", true, {-0.95, 1.5, 1.25}, {-0.5, 0.86}}};
+
+// The same tick over and over: after so long that it walks.
+void tick_bench(benchmark::State& state) {
+  const Walk& walk = kWalks[state.range(0)];
+  Profile profile;
+  if (walk.guarded) profile.ledge.guard = Profile::Ledge::Guard::Walk;
+  constexpr double kTick = 1.0 / 60.0;
+  InputFrame input;
+  CharacterState at = start_state(profile, {walk.from, Quat(1, 0, 0, 0), 0.0}, world());
+  for (int i = 0; i < 12; ++i) {
+    if (i == 6) input.move = walk.push;
+    at = step(at, input, profile, world(), kTick);
+  }
+  for (auto _ : state) benchmark::DoNotOptimize(step(at, input, profile, world(), kTick));
+  state.SetLabel(walk.name);
+}
+
+BENCHMARK(find_ledge_bench)->Name("find_ledge")->ArgName("too_high")->Arg(0)->Arg(1);
+BENCHMARK(tick_bench)->Name("tick_at_rim")->DenseRange(0, std::size(kWalks) - 1);
+
+}  // namespace
