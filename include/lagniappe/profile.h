@@ -112,8 +112,8 @@ struct Values {
   struct Ledge {
     enum class Guard : std::uint8_t { None, Walk, WalkAndJump } guard = Guard::None;
     // m that ground may drop away from one place to the next and still go on. Never less counts than the snap
-    // distance.
-    double deepest_drop = 0.50;
+    // distance; down what is deeper than that one falls, and is not guarded meanwhile.
+    double deepest_drop = 0.35;
     double least_reach = 0.25;  // m, across up, that the foot (lying, feet and head too) stays from a rim.
     // s: a rim is neared no faster than by the way that is left over this. 0: at full speed, to a dead stop.
     double reach_time = 0.10;

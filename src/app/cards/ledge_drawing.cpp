@@ -34,8 +34,6 @@ class LedgeDrawing : public CardDrawing {
       sketch.label({-slows_from(p), 0.12 * p.capsule.height}, QObject::tr("slows from here"),
                    Sketch::Ink::Warning);
     }
-    if (p.ledge.guard == Profile::Ledge::Guard::None)
-      sketch.note(QObject::tr("guards in the states that say so"), Sketch::Ink::Dimension, false);
   }
 
   void draw_reference(Sketch& sketch, const Profile& p) const override {

@@ -13,6 +13,7 @@ constexpr double kLeastStretch = 0.1;     // Of a way: however fast, no more str
 constexpr std::size_t kMostHeld = 4;
 constexpr int kMostTurns = 6;        // Rims found beside a way that others have turned.
 constexpr double kCutOff = 1e-5;     // m that such a one may be nearer: nobody sees it.
+constexpr double kInside = 0.01;     // m
 constexpr double kRounding = 1e-9;   // m, and m/s.
 constexpr double kLeastTold = 1e-3;  // m/s.
 
@@ -81,8 +82,9 @@ struct LedgeGuard::Keeping {
   SpeedOnSlopes measure;
   Vec3 foot_C, flat_C, ground_C;
   double seconds, least;
-  double level = 1.0;  // Of a flat way, what is seen of it from above.
-  bool near = false;   // Some rim is.
+  double level = 1.0;                        // Of a flat way, what is seen of it from above.
+  bool near = false;                         // Some rim is.
+  std::optional<Rim> behind = std::nullopt;  // Already gone beyond.
   Bounds ways = {}, speeds = {};
   std::array<Rim, kMostHeld> held = {};
   std::size_t held_count = 0;
@@ -102,6 +104,7 @@ void LedgeGuard::look_ahead(Keeping& keeping) const {
     const std::size_t count =
         rims_ahead(context_, body_, keeping.foot_C + place_C_[i], ahead, within, bearing, rims);
     keeping.near = keeping.near || count > 0;
+    if (count > 0 && rims[0].distance < 0.0) keeping.behind = rims[0];
     for (const Rim& rim : std::span(rims).first(count)) {
       const double over = std::max(rim.distance - least, 0.0), room = over * (1.0 - left);
       const double into = -dot(keeping.flat_C, rim.inward_C) * keeping.level;
@@ -152,6 +155,7 @@ LedgeGuard::Left LedgeGuard::keep(const Vec3& foot_C, const Vec3& flat_C, const 
   if (!keeping.near) return {flat_C, velocity_C, 1.0};
   for (int i = 0; i < walls.count(); ++i) keeping.ways.add(walls.normal_C(i), 0.0);
   Vec3 rest = keeping.ways.nearest(flat_C);
+  if (keeping.behind) return {borne_along(*keeping.behind, rest), keeping.speeds.nearest(velocity_C), 1.0};
   double share = 1.0;
   for (const Rim& rim : std::span(keeping.held).first(keeping.held_count))
     share = std::min(share, straight_share(rim, rest * keeping.level));
@@ -163,6 +167,13 @@ LedgeGuard::Left LedgeGuard::keep(const Vec3& foot_C, const Vec3& flat_C, const 
     rest = keeping.ways.nearest(flat_C);
   }
   return {rest, keeping.speeds.nearest(velocity_C), share};
+}
+
+// Hanging over a rim, one goes along it only where it bears there too; else back alone.
+Vec3 LedgeGuard::borne_along(const Rim& rim, const Vec3& way_C) const {
+  const Vec3 along = across(way_C, rim.inward_C);
+  if (is_on_ground(context_, body_, rim.point_C + along + rim.inward_C * kInside)) return way_C;
+  return rim.inward_C * std::max(dot(way_C, rim.inward_C), 0.0);
 }
 
 // Past the end of a rim another way is free.

@@ -27,6 +27,7 @@ class LedgeGuard {
   void look_ahead(Keeping& keeping) const;
   enum class Ahead { Clear, Nearer, Beyond };
   Ahead look_along(const Vec3& rest_C, Keeping& keeping) const;
+  Vec3 borne_along(const Rim& rim, const Vec3& way_C) const;
   double straight_share(const Rim& rim, const Vec3& way_C) const;
 
   const StepContext& context_;

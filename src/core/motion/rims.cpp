@@ -21,12 +21,13 @@ constexpr double kThin = 0.002;            // m: radius of what is let down acro
 constexpr double kClear = 0.005;           // and how far it stays from the rim.
 constexpr int kMostBends = 6;              // Lines that are tried before a rim is taken for a corner.
 constexpr int kCornerLooks = 16;
-constexpr double kPastSeam = 1e-6;     // m.
-constexpr double kAsHigh = 1e-3;       // m from the ground before.
-constexpr double kUnderRim = 0.002;    // m under a rim, where its face is looked for,
-constexpr double kBeforeFace = 0.01;   // from so far before it.
-constexpr double kToFace = 0.004;      // m aside from a corner.
-constexpr double kNearCorner = 0.003;  // m.
+constexpr double kPastSeam = 1e-6;      // m.
+constexpr double kAsHighAcross = 0.01;  // m lower that the other side of a gap is as high.
+constexpr double kAsHigh = 1e-3;        // m from the ground before.
+constexpr double kUnderRim = 0.002;     // m under a rim, where its face is looked for,
+constexpr double kBeforeFace = 0.01;    // from so far before it.
+constexpr double kToFace = 0.004;       // m aside from a corner.
+constexpr double kNearCorner = 0.003;   // m.
 constexpr double kSteepFace = 0.05;  // Length of its normal across up: flatter is no face that a rim ends with.
 constexpr double kLeastTurn = 0.02;  // rad between the faces at a corner.
 constexpr double kJustBeyond = 0.01;  // m beyond a rim there is no ground.
@@ -93,8 +94,10 @@ class Search {
     const Segment bar{from_C + way_C * kClear + lift, from_C + way_C * (gap_ - kThin) + lift};
     const auto hit = body_.world.sweep(bar, kThin, -body_.up_C * (rise_ + drop_), body_.now);
     if (!hit || !bears(hit->surface, hit->face_normal_C)) return std::nullopt;
-    const Vec3 to = hit->hit.point_C - place_C_;
-    return Landing{dot(hit->hit.point_C - from_C, way_C), dot(to, body_.up_C)};
+    const Landing landing{dot(hit->hit.point_C - from_C, way_C), dot(hit->hit.point_C - place_C_, body_.up_C)};
+    // Over the widest gap a body touches the other side before it tips off this one only if that is as high.
+    const double lowest = height - drop_ * std::max(1.0 - landing.at / gap_, 0.0) - kAsHighAcross;
+    return landing.height >= lowest ? std::optional(landing) : std::nullopt;
   }
 
   // The end of the ground along a unit direction, looking from ground of `height` at `from` m. `crossing`: over
