@@ -48,7 +48,7 @@ class LedgeDrawing : public CardDrawing {
              QObject::tr("How far the foot stays from a rim"),
              "ledge.least_reach"},
             {"drop",
-             {0.0, -counted_drop(p)},
+             {0.0, -p.ledge.deepest_drop},
              QObject::tr("How far ground may drop away and still be walked on"),
              "ledge.deepest_drop"}};
   }
