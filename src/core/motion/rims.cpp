@@ -20,7 +20,7 @@ constexpr int kSectors = 4;                // To each side.
 constexpr double kThin = 0.002;            // m: radius of what is let down across a gap,
 constexpr double kClear = 0.005;           // and how far it stays from the rim.
 constexpr int kMostBends = 6;              // Lines that are tried before a rim is taken for a corner.
-constexpr int kCornerLooks = 16;
+constexpr int kCornerLooks = 16, kCornerHalvings = 14;
 constexpr double kPastSeam = 1e-6;      // m.
 constexpr double kAsHighAcross = 0.01;  // m lower that the other side of a gap is as high.
 constexpr double kAsHigh = 1e-3;        // m from the ground before.
@@ -140,7 +140,8 @@ class Search {
         return told(straight, end, false);
       }
       // Nearer: another line; on from there. Farther: the rim turns away before.
-      if (end.at > first.at) return corner(way_C, straight, height);
+      if (end.at > first.at)
+        return face ? corner_on(*face, way_C, first, *to) : corner(way_C, straight, height);
       way_C = straight;
       first = end;
     }
@@ -201,6 +202,26 @@ class Search {
     const Vec3 along = unit_or(other - way_C * end.at, Vec3(0.0));
     if (along == Vec3(0.0)) return std::nullopt;
     return across(way_C * end.at, along);
+  }
+
+  // Where a face's rim, seen along `way_C`, ends on the way to where its line comes nearest.
+  std::optional<Rim> corner_on(const FaceLine& face, const Vec3& way_C, const End& seen, const Vec3& to_C) const {
+    const Vec3 from = way_C * seen.at, beyond = face.outward_C * kJustBeyond;
+    const auto is_rim = [&](double share) {
+      return !look(place_C_ + from + (to_C - from) * share + beyond, seen.height, way_C).ground;
+    };
+    double low = 0.0, high = 1.0;
+    for (int i = 0; i < kCornerHalvings; ++i) {
+      const double middle = 0.5 * (low + high);
+      (is_rim(middle) ? low : high) = middle;
+    }
+    const Vec3 at = from + (to_C - from) * low;
+    End end{length(at), seen.height, seen.piece};
+    if (end.at <= kFound) return std::nullopt;
+    const Vec3 way = at / end.at;
+    const Vec3 exact = to_corner(way, end).value_or(at);
+    end.at = length(exact);
+    return told(exact / end.at, end, true);
   }
 
   // Between a direction with a rim and one where it is farther: the nearest place, by golden section.
