@@ -205,7 +205,8 @@ class Search {
   }
 
   // Where a face's rim, seen along `way_C`, ends on the way to where its line comes nearest.
-  std::optional<Rim> corner_on(const FaceLine& face, const Vec3& way_C, const End& seen, const Vec3& to_C) const {
+  std::optional<Rim> corner_on(const FaceLine& face, const Vec3& way_C, const End& seen,
+                               const Vec3& to_C) const {
     const Vec3 from = way_C * seen.at, beyond = face.outward_C * kJustBeyond;
     const auto is_rim = [&](double share) {
       return !look(place_C_ + from + (to_C - from) * share + beyond, seen.height, way_C).ground;
