@@ -94,6 +94,7 @@ FlightEnd flight_of_jump(const StepContext& context, const JumpChoice& choice, C
 bool may_land(const StepContext& context, const JumpChoice& choice, const CharacterState& state) {
   const Profile::Ledge& ledge = context.profile.ledge;
   if (ledge.guard != Profile::Ledge::Guard::WalkAndJump) return true;
+  if (!state.grounded()) return true;  // Who falls already may save himself.
   const FlightEnd end = flight_of_jump(context, choice, state, ledge.deepest_drop);
   return end.lands && end.drop <= ledge.deepest_drop;
 }

@@ -13,7 +13,8 @@ constexpr double kLeastStretch = 0.1;     // Of a way: however fast, no more str
 constexpr std::size_t kMostHeld = 4;
 constexpr int kMostTurns = 6;        // Rims found beside a way that others have turned.
 constexpr double kCutOff = 1e-5;     // m that such a one may be nearer: nobody sees it.
-constexpr double kInside = 0.01;     // m
+constexpr double kInside = 0.01;     // m from a rim, on its ground.
+constexpr double kFarthest = 10.0;   // m from which on nearness takes of the speed, at most.
 constexpr double kRounding = 1e-9;   // m, and m/s.
 constexpr double kLeastTold = 1e-3;  // m/s.
 
@@ -97,7 +98,7 @@ void LedgeGuard::look_ahead(Keeping& keeping) const {
   const double way = length(keeping.flat_C) * keeping.level, soon = context_.profile.ledge.reach_time;
   const double left = soon > 0.0 ? std::exp(-keeping.seconds / soon) : 0.0, least = keeping.least;
   // From so far on its nearness takes of the speed.
-  const double within = least + way + soon * way / keeping.seconds;
+  const double within = least + way + std::min(soon * way / keeping.seconds, kFarthest);
   const Vec3 ahead = unit_or(keeping.flat_C, Vec3(0.0)), bearing = keeping.foot_C + bearing_C_;
   for (int i = 0; i < places_; ++i) {
     std::array<Rim, kMostRims> rims;

@@ -32,7 +32,7 @@ class LedgeGuard {
 
   const StepContext& context_;
   const Body& body_;
-  Vec3 bearing_C_;
+  Vec3 bearing_C_;               // What bears, from the foot.
   std::array<Vec3, 3> place_C_;  // What is kept from rims, from the foot: it, and the ends of one that lies.
   int places_;
 };

@@ -21,7 +21,7 @@ constexpr double kThin = 0.002;            // m: radius of what is let down acro
 constexpr double kClear = 0.005;           // and how far it stays from the rim.
 constexpr int kMostBends = 6;              // Lines that are tried before a rim is taken for a corner.
 constexpr int kCornerLooks = 16, kCornerHalvings = 14;
-constexpr double kPastSeam = 1e-6;      // m.
+constexpr double kPastSeam = 1e-6;      // m beside a ray, for one that does not meet the same seam.
 constexpr double kAsHighAcross = 0.01;  // m lower that the other side of a gap is as high.
 constexpr double kAsHigh = 1e-3;        // m from the ground before.
 constexpr double kUnderRim = 0.002;     // m under a rim, where its face is looked for,
@@ -217,12 +217,9 @@ class Search {
       (is_rim(middle) ? low : high) = middle;
     }
     const Vec3 at = from + (to_C - from) * low;
-    End end{length(at), seen.height, seen.piece};
+    const End end{length(at), seen.height, seen.piece};
     if (end.at <= kFound) return std::nullopt;
-    const Vec3 way = at / end.at;
-    const Vec3 exact = to_corner(way, end).value_or(at);
-    end.at = length(exact);
-    return told(exact / end.at, end, true);
+    return told_corner(at / end.at, end);
   }
 
   // Between a direction with a rim and one where it is farther: the nearest place, by golden section.
@@ -243,9 +240,13 @@ class Search {
       }
     }
     const Vec3 way = turned(from_C, whole * (at_left.at <= at_right.at ? left : right));
-    End end = at_left.at <= at_right.at ? at_left : at_right;
-    const std::optional<Vec3> exact = end.found() ? to_corner(way, end) : std::nullopt;
-    if (!exact) return told(way, end, true);
+    return told_corner(way, at_left.at <= at_right.at ? at_left : at_right);
+  }
+
+  // Where its faces are known, they say exactly where it is.
+  std::optional<Rim> told_corner(const Vec3& way_C, End end) const {
+    const std::optional<Vec3> exact = end.found() ? to_corner(way_C, end) : std::nullopt;
+    if (!exact) return told(way_C, end, true);
     end.at = length(*exact);
     return told(*exact / end.at, end, true);
   }
@@ -260,8 +261,8 @@ class Search {
     return Rim{place_C_ + way_C * end.at + body_.up_C * end.height, -way_C, end.at, corner, end.piece};
   }
 
-  // What the ground ends with. Looks alone tell a rim to
-  // micrometres and its direction to a thousandth; the face does exactly. `aside`: m from the rim's place.
+  // What the ground ends with. Looks alone tell a rim to micrometres and its direction to a thousandth; the
+  // face does exactly. `aside`: m from the rim's place.
   std::optional<FaceLine> face_under(const Vec3& way_C, const End& end, double aside) const {
     const Vec3 at = place_C_ + way_C * end.at + body_.up_C * end.height + cross(body_.up_C, way_C) * aside;
     const auto hit =
@@ -328,6 +329,17 @@ bool is_another(std::span<const Seen> seen, int i) {
   });
 }
 
+// Of more than fit, the nearest stay.
+void keep_nearest(const Rim& rim, std::span<Rim, kMostRims> out, std::size_t& count) {
+  if (count < kMostRims) {
+    out[count++] = rim;
+    return;
+  }
+  const auto farthest = std::max_element(out.begin(), out.end(),
+                                         [](const Rim& a, const Rim& b) { return a.distance < b.distance; });
+  if (rim.distance < farthest->distance) *farthest = rim;
+}
+
 bool same(const Rim& a, const Rim& b) {
   return dot(a.inward_C, b.inward_C) > kSamePlane && std::abs(a.distance - b.distance) < kAgrees;
 }
@@ -349,12 +361,12 @@ std::size_t rims_ahead(const StepContext& context, const Body& body, const Vec3&
   std::array<Seen, kWays> seen;
   const auto way = [&](int i) { return search.turned(ahead_C, (i - kSectors) * kSector); };
   for (int i = 0; i < kWays; ++i) seen[i] = search.seen_along(way(i), here.height);
-  for (int i = 0; i < kWays && count < kMostRims; ++i) {
+  for (int i = 0; i < kWays; ++i) {
     if (!seen[i].end.found() || !is_another(seen, i)) continue;
     const auto rim = search.nearest(way(i), here.height);
     if (!rim || rim->distance > within) continue;
     if (std::none_of(out.begin(), out.begin() + count, [&](const Rim& other) { return same(other, *rim); }))
-      out[count++] = *rim;
+      keep_nearest(*rim, out, count);
   }
   return count;
 }

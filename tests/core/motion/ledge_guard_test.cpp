@@ -377,6 +377,21 @@ TEST_CASE("A guard that is told to refuses jumps that would not land, and lets t
   }
 }
 
+TEST_CASE("Who falls already is let jump in the air, wherever that lands") {
+  Profile profile = guarded(Guarding::WalkAndJump);
+  profile.jump.air_jumps = 1;
+  const TriangleWorld world = Scene().block({0, -60, 0}, {80, 1, 80}).world();
+  for (const int hz : tick_rates()) {
+    INFO(hz << " ticks/s");
+    bool rose = false;
+    run(
+        standing_at(profile, Vec3(0.0)), profile, world, hz, 1.0,
+        [&](double t) { return t >= 0.5 && t < 0.5 + 1.0 / hz ? press(Action::Jump) : InputFrame{}; },
+        [&](const CharacterState& s) { rose = rose || s.velocity_C.y > 1.0; });
+    CHECK(rose);
+  }
+}
+
 TEST_CASE("What a guard refuses is told with its numbers") {
   const Profile profile = guarded(Guarding::WalkAndJump);
   const TriangleWorld world = Scene().block({0, -9, 0}, {8, 9, 8}).block({0, -10, 0}, {80, 1, 80}).world();

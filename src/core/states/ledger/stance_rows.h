@@ -52,8 +52,10 @@ struct EntryRow<entry::RimHeld> {
   static std::string tell(const entry::RimHeld& e, const World& world) {
     const std::string where =
         e.piece == kNoPiece ? std::string("a rim") : "the rim of " + piece_name(world, e.piece);
-    return fmt::format("{} is {} away, {} are kept: {:.2f} m/s towards it are taken", where, metres(e.distance),
-                       metres(e.least), e.taken);
+    const std::string how =
+        e.distance < 0.0 ? "was passed by " + metres(-e.distance) : "is " + metres(e.distance) + " away";
+    return fmt::format("{} {}, {} are kept: {:.2f} m/s towards it are taken", where, how, metres(e.least),
+                       e.taken);
   }
   static bool refuses(const entry::RimHeld&) { return true; }
   static std::vector<Vec3> places(const entry::RimHeld& e, const CharacterState&) { return {e.rim_C}; }
