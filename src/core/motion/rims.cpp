@@ -8,13 +8,16 @@
 namespace lagniappe {
 namespace {
 
-constexpr double kStride = 0.15;           // m between looks along a direction.
-constexpr double kFound = 5e-6;            // m to which a rim is found.
-constexpr double kAgrees = 3e-4;           // m by which a rim may bend and be straight; where its face
-constexpr double kAgreesExactly = 3e-5;    // is known.
-constexpr double kBeside = 0.06;           // rad between the two looks that tell a rim's direction.
-constexpr double kBaseline = 0.02;         // m between them, where the rim is near,
-constexpr double kFarthestBeside = 1.1;    // rad, but no farther aside.
+constexpr double kLongStride = 0.3;      // m between looks along a direction, and no more than the gap that is
+constexpr double kLeastStride = 0.05;    // crossed, but never so little as to crawl;
+constexpr double kStride = 0.15;         // and where ground does not go on so far.
+constexpr double kSeen = 1e-3;           // m to which a rim is found at first.
+constexpr double kFound = 5e-6;          // m to which a rim is found.
+constexpr double kAgrees = 3e-4;         // m by which a rim may bend and be straight; where its face
+constexpr double kAgreesExactly = 3e-5;  // is known.
+constexpr double kBeside = 0.06;         // rad between the two looks that tell a rim's direction.
+constexpr double kBaseline = 0.02;       // m between them, where the rim is near,
+constexpr double kFarthestBeside = 1.1;  // rad, but no farther aside.
 constexpr double kSector = radians(22.5);  // rad between the directions that are looked along.
 constexpr int kSectors = 4;                // To each side.
 constexpr double kThin = 0.002;            // m: radius of what is let down across a gap,
@@ -79,6 +82,7 @@ class Search {
         rise_(std::max(profile_.ground.highest_step, kLowestLook)),
         drop_(std::max(profile_.ledge.deepest_drop, profile_.ground.snap_distance)),
         gap_(2.0 * std::min(profile_.ground.longest_overhang, body.radius)),
+        stride_(std::clamp(gap_, kLeastStride, kLongStride)),
         aside_C_(any_across(body.up_C)) {}
 
   // Straight down, about as high as the place that is asked about.
@@ -102,26 +106,34 @@ class Search {
 
   // The end of the ground along a unit direction, looking from ground of `height` at `from` m. `crossing`: over
   // the gaps along it.
-  End end_along(const Vec3& way_C, double from, double height, bool crossing) const {
+  // `found`: m to which.
+  End end_along(const Vec3& way_C, double from, double height, bool crossing, double found = kFound) const {
     End last{from, height, kNoPiece};
+    bool strides_out = true;
     while (last.at < within_) {
-      const double next = std::min(last.at + kStride, within_);
+      const double next = std::min(last.at + (strides_out ? stride_ : std::min(kStride, stride_)), within_);
       const Look seen = look(place_C_ + way_C * next, last.height, way_C);
       if (seen.ground) {
         last = {next, seen.height, seen.piece};
+        strides_out = true;
+        continue;
+      }
+      if (strides_out) {  // Stairs and slopes are followed by shorter ones.
+        strides_out = false;
         continue;
       }
       if (seen.rises || barred(way_C, last, next)) return {};
-      const End end = between(way_C, last, next);
+      const End end = between(way_C, last, next, found);
       const auto landing = crossing ? across_gap(place_C_ + way_C * end.at, way_C, end.height) : std::nullopt;
       if (!landing) return end;
       last = {end.at + landing->at + kThin, landing->height, end.piece};
+      strides_out = true;
     }
     return {};
   }
 
   Seen seen_along(const Vec3& way_C, double height) const {
-    const End end = end_along(way_C, 0.0, height, true);
+    const End end = end_along(way_C, 0.0, height, true, kSeen);
     return {end, end.found() ? face_under(way_C, end, 0.0) : std::nullopt};
   }
 
@@ -179,8 +191,8 @@ class Search {
     return body_.cast_ray(from, way_C * (next - last.at)).has_value();
   }
 
-  End between(const Vec3& way_C, End last, double without) const {
-    while (without - last.at > kFound) {
+  End between(const Vec3& way_C, End last, double without, double found) const {
+    while (without - last.at > found) {
       const double middle = 0.5 * (last.at + without);
       const Look seen = look(place_C_ + way_C * middle, last.height, way_C);
       if (seen.ground)
@@ -300,7 +312,7 @@ class Search {
   const Values& profile_;
   const Body& body_;
   const Vec3 place_C_;
-  const double within_, rise_, drop_, gap_;
+  const double within_, rise_, drop_, gap_, stride_;
   const Vec3 aside_C_;  // Unit, across up.
 };
 
