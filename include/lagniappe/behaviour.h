@@ -11,8 +11,8 @@ namespace lagniappe {
 // What code moves the capsule. Ground, air and skid are one solver that goes by what is underfoot, so that no
 // table can break it: the behaviour says what a state is for, and a state of Skid runs out on walkable ground
 // instead of walking.
-enum class Behaviour : std::uint8_t { Ground, Air, Skid, Fly, Script };
-inline constexpr std::size_t kBehaviourCount = 5;
+enum class Behaviour : std::uint8_t { Ground, Air, Skid, Fly, Script, Mantle };
+inline constexpr std::size_t kBehaviourCount = 6;
 
 // What is true of a behaviour, whichever state has it.
 struct BehaviourFacts {
@@ -23,6 +23,7 @@ struct BehaviourFacts {
   bool own_way = false;       // Moves otherwise than by what is underfoot: changes are felt at their instant.
   bool held_by_world = true;  // Gravity pulls, ground bears, jumps are counted, the stick steers across up.
   bool scripted = false;      // A state of it has a script.
+  bool holds = false;         // Goes by what it holds on to; with no hold, by what is underfoot.
 };
 const BehaviourFacts& facts_of(Behaviour behaviour);
 std::array<std::string_view, kBehaviourCount> behaviour_names();

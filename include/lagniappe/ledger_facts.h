@@ -27,10 +27,14 @@ enum class Event : std::uint8_t {
   LeftGround,
   StateChange,
   PutHome,
+  Mantle,
+  MantleRefused,
+  LetGo,
 };
-inline constexpr std::array<std::string_view, 15> kEventNames = {
-    "on ground", "wall", "ceiling",      "step",    "refused step",   "snap",         "push-out", "carried",
-    "pushed",    "jump", "refused jump", "landing", "leaving ground", "state change", "put home"};
+inline constexpr std::array<std::string_view, 18> kEventNames = {
+    "on ground",      "wall",         "ceiling",  "step",   "refused step",   "snap",
+    "push-out",       "carried",      "pushed",   "jump",   "refused jump",   "landing",
+    "leaving ground", "state change", "put home", "mantle", "refused mantle", "letting go"};
 
 // A set of events.
 struct Events {

@@ -119,6 +119,24 @@ struct Values {
     double reach_time = 0.10;
   } ledge;
 
+  // Up over a rim, and over what is thin. Heights are of the rim over the foot.
+  struct Mantle {
+    enum class Start : std::uint8_t {
+      Never,
+      Button,  // On `climb`, or while it is held.
+      Stick,   // By pushing into the wall.
+      Always,  // Wherever it can.
+    } start = Start::Button;
+    double lowest = 0.34;          // m, from the ground; what is lower is stepped onto. In the air any counts.
+    double highest = 2.0;          // m.
+    double reach = 0.45;           // m from the body's skin to the wall.
+    double longest_vault = 0.60;   // m: what is thinner is gone over. 0: nothing is.
+    double deepest_landing = 1.0;  // m below the foot that a vault may end.
+    double time_per_metre = 0.35;  // s for each metre of the way: up, over, and down.
+    double least_time = 0.30;      // s.
+    double kept_speed = 0.5;  // Share of the speed before that is there at the end; a vault goes no slower.
+  } mantle;
+
   // What is left of the speed after running into a wall, over the angle of approach in degrees: 0 grazing, 90
   // head-on. Also how much of its speed a character keeps that goes on pushing along it.
   struct Walls {

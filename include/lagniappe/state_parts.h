@@ -17,8 +17,9 @@ enum class StatePart : std::uint8_t {
   Jumps,   // What is remembered of presses, run-ups and flights.
   Table,   // The state, its time, the slots.
   Seen,    // What only drawings and signals ask for.
+  Hold,    // What is held on to.
 };
-inline constexpr std::size_t kStatePartCount = 5;
+inline constexpr std::size_t kStatePartCount = 6;
 
 struct StatePartRow {
   std::string_view name;
@@ -26,7 +27,7 @@ struct StatePartRow {
 };
 // A part that gains a field goes up by one; see sim/state_fields.h.
 inline constexpr std::array<StatePartRow, kStatePartCount> kStateParts = {
-    {{"body", 1}, {"ground", 1}, {"jumps", 1}, {"table", 1}, {"seen", 1}}};
+    {{"body", 1}, {"ground", 1}, {"jumps", 1}, {"table", 1}, {"seen", 1}, {"hold", 1}}};
 
 // The version of each part that is known; 0: the part is not.
 using PartVersions = std::array<int, kStatePartCount>;

@@ -47,6 +47,8 @@ struct FieldReader {
       value = static_cast<T>(cursor.integer(0, kMostStates - 1));
     } else if constexpr (std::is_same_v<T, Verdict>) {
       value = static_cast<T>(cursor.integer(0, static_cast<int>(kVerdictNames.size()) - 1));
+    } else if constexpr (std::is_same_v<T, Hold::Kind>) {
+      value = static_cast<T>(cursor.integer(0, static_cast<int>(kHoldNames.size()) - 1));
     } else if constexpr (std::is_same_v<T, Surface::Walk>) {
       value = static_cast<T>(cursor.integer(0, static_cast<int>(Surface::Walk::Never)));
     } else if constexpr (std::is_same_v<T, bool>) {

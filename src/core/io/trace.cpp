@@ -13,7 +13,7 @@ namespace {
 
 constexpr const char* kHeader =
     "tick,time_s,state,foot_x,foot_y,foot_z,vel_x,vel_y,vel_z,up_x,up_y,up_z,yaw_deg,pitch_deg,grounded,"
-    "ground_angle_deg,ground_piece,capsule_height_m,slides,stepped,snapped_m,penetration_m\n";
+    "ground_angle_deg,ground_piece,capsule_height_m,slides,stepped,snapped_m,penetration_m,hold\n";
 
 class Row {
  public:
@@ -77,6 +77,7 @@ void add_row(std::string& out, const CharacterState& s, std::size_t i, const Wor
   row.number(int{s.stepped});
   row.number(s.snapped);
   row.number(s.penetration);
+  row.text(world.piece_name(s.hold.piece));
 }
 
 template <typename StateAt>
@@ -106,7 +107,8 @@ std::string poses_csv(const Run& run, const Profile& profile) {
   std::string out =
       "tick,time_s,state,pose,time_in_state_s,time_on_ground_s,speed,speed_ratio,rise_speed,stride_phase,"
       "stride_length_m,turn_rate_deg,lean_deg,slope_pitch_deg,slope_roll_deg,landing,crouch,lying,lie_pitch_"
-      "deg\n";
+      "deg,hold,hold_phase,hold_rim_x,hold_rim_y,hold_rim_z,hold_from_x,hold_from_y,hold_from_z,hold_to_x,"
+      "hold_to_y,hold_to_z\n";
   for (std::size_t i = 0; i <= run.ticks(); ++i) {
     const PoseFeed f = pose_feed(run.state(i > 0 ? i - 1 : 0), run.state(i), profile, 1.0 / run.tick_rate());
     Row row(out);
@@ -119,6 +121,9 @@ std::string poses_csv(const Run& run, const Profile& profile) {
           f.stride_length, degrees(f.turn_rate), degrees(f.lean), degrees(f.slope_pitch), degrees(f.slope_roll),
           f.landing, f.crouch, f.lying, degrees(f.lie_pitch)})
       row.number(value);
+    row.text(f.hold);
+    row.number(f.hold_phase);
+    for (const Vec3& place : {f.hold_rim_P, f.hold_from_P, f.hold_to_P}) row.vector(place);
   }
   return out;
 }

@@ -4,6 +4,7 @@
 #include "motion/behaviours/ways.h"
 #include "motion/footing.h"
 #include "motion/jumping.h"
+#include "motion/mantling.h"
 #include "motion/velocity_log.h"
 
 namespace lagniappe {
@@ -24,6 +25,12 @@ void move_flying(const StepContext& context, const Body& body, const Intent&, Ch
   log.rest_is(entry::Change::Why::Contact);
 }
 
+void move_along_hold(const StepContext& context, const Body& body, const Intent& intent,
+                     CharacterState& state) {
+  if (!state.holding()) return move_and_find_ground(context, body, intent, walk, state);
+  go_over_rim(context, body, state);
+}
+
 using Place = BehaviourFacts::Place;
 
 constexpr std::array<BehaviourRow, kBehaviourCount> kRows = {{
@@ -41,6 +48,13 @@ constexpr std::array<BehaviourRow, kBehaviourCount> kRows = {{
       .scripted = true},
      move_by_footing,
      nullptr},
+    {{.name = "mantle",
+      .help = "Up over a rim, along a way that was found free",
+      .own_way = true,
+      .held_by_world = false,
+      .holds = true},
+     move_along_hold,
+     begin_mantle},
 }};
 
 }  // namespace

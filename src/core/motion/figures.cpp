@@ -133,6 +133,19 @@ void add_ledges(Figures& f, const Profile& p) {
         "2 min(longest_overhang, radius)");
 }
 
+// The foot goes up by the rim's height, and over by half a body's width more than the reach to it.
+void add_mantle(Figures& f, const Profile& p) {
+  const auto& m = p.mantle;
+  const auto time = [&](double way) { return std::max(m.least_time, m.time_per_metre * way); };
+  const double onto = 2.0 * p.capsule.radius;
+  f.begin("mantle");
+  f.add("highest_time", time(m.highest + onto), "s",
+        "max(least_time, time_per_metre (highest + 2 radius)), from beside the wall");
+  f.add("metre_time", time(1.0 + onto), "s", "max(least_time, time_per_metre (1 m + 2 radius))");
+  f.add("unreached_above_step", std::max(m.lowest - p.ground.highest_step, 0.0), "m",
+        "lowest - highest_step: rims in between are neither stepped onto nor mantled");
+}
+
 void add_walls(Figures& f, const Profile& p) {
   f.begin("walls");
   f.add("speed_along_at_30", walking_speed(p) * p.walls.kept.at(30.0), "m/s", "walking_speed kept(30)");
@@ -163,6 +176,7 @@ std::vector<Figure> figures_of(const Profile& profile, int tick_rate) {
   add_slopes(figures, profile);
   add_steps(figures, profile);
   add_ledges(figures, profile);
+  add_mantle(figures, profile);
   add_walls(figures, profile);
   add_look(figures, profile);
   return figures.take();

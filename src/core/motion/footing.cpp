@@ -130,6 +130,13 @@ void land_or_leave(const StepContext& context, const Body& body, Verdict before,
 
 }  // namespace
 
+void come_to_rest(const StepContext& context, const Body& body, CharacterState& state) {
+  VelocityLog log(context, state);
+  find_ground(context, body, Stood{Ground{}, state.foot_C}, state);
+  land_or_leave(context, body, Verdict::None, kNoPiece, state);
+  log.rest_is(entry::Change::Why::Ground);
+}
+
 void move_and_find_ground(const StepContext& context, const Body& body, const Intent& intent,
                           void (*on_walkable)(const StepContext&, const Body&, const Intent&, CharacterState&),
                           CharacterState& state) {

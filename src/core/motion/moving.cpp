@@ -28,6 +28,13 @@ double turn_about(const Quat& q, const Vec3& up) {
   return wrap_angle(2.0 * std::atan2(q.x * up.x + q.y * up.y + q.z * up.z, q.w));
 }
 
+// Look and body turn with what carries.
+void turn_along(double yaw, CharacterState& state) {
+  state.carried_yaw += static_cast<float>(yaw);
+  state.yaw = wrap_angle(state.yaw + yaw);
+  state.facing = wrap_angle(state.facing + yaw);
+}
+
 // Where collide and slide brings the capsule.
 Vec3 shifted(const StepContext& context, const Body& body, const Vec3& foot_C, const Vec3& shift_C) {
   return slide_in_air(context, body, foot_C, shift_C, Vec3(0.0), {}).foot_C;
@@ -185,9 +192,7 @@ Carried carry(const StepContext& context, const Body& body, CharacterState& stat
   if (length_squared(shift) > 0.0) state.foot_C = shifted(context, body.among_still(), state.foot_C, shift);
   context.note(entry::Carry{state.ground.piece, shift, yaw, length(wanted - state.foot_C) > kGroundTouch});
 
-  state.carried_yaw += static_cast<float>(yaw);
-  state.yaw = wrap_angle(state.yaw + yaw);
-  state.facing = wrap_angle(state.facing + yaw);
+  turn_along(yaw, state);
   const Quat about_up = glm::angleAxis(yaw, body.up_C);
   state.velocity_C = about_up * state.velocity_C;
   state.acceleration_C = about_up * state.acceleration_C;
@@ -196,6 +201,21 @@ Carried carry(const StepContext& context, const Body& body, CharacterState& stat
   state.ground_trend_C = turned * Vec3(state.ground_trend_C);
   state.ground_velocity_C = ground_velocity(context, state);
   return {shift, state.ground.piece};
+}
+
+Carried go_with_hold(const StepContext& context, const Body& body, CharacterState& state) {
+  if (!context.world.moves(state.hold.piece)) return {};
+  const Mover mover{context.world, state.hold.piece};
+  const Vec3 shift = mover.went(state.foot_C, state.time, context.now.time) - state.foot_C;
+  const Quat turned =
+      mover.frame(context.now.time).rotation_CP * glm::conjugate(mover.frame(state.time).rotation_CP);
+  const double yaw = turn_about(turned, body.up_C);
+  const Vec3 wanted = state.foot_C + shift;
+  state.carried = true;
+  if (length_squared(shift) > 0.0) state.foot_C = shifted(context, body.among_still(), state.foot_C, shift);
+  context.note(entry::Carry{state.hold.piece, shift, yaw, length(wanted - state.foot_C) > kGroundTouch});
+  turn_along(yaw, state);
+  return {shift, state.hold.piece};
 }
 
 Carried accompany(const StepContext& context, const Body& body, CharacterState& state) {

@@ -21,6 +21,9 @@ double until_support_falls(const World& world, const Values& profile, const Char
 // a piece that falls away faster than he does leaves it instead, with what it gave him.
 Carried carry(const StepContext& context, const Body& body, CharacterState& state);
 
+// The same with the piece that it holds on to.
+Carried go_with_hold(const StepContext& context, const Body& body, CharacterState& state);
+
 // In the air the same among pieces that all move alike, as within a carriage: where there is nothing else in
 // reach, the tick is gone through as if they stood still. Velocities stay against the course.
 Carried accompany(const StepContext& context, const Body& body, CharacterState& state);

@@ -7,6 +7,7 @@
 #include "math/integrators.h"
 #include "motion/behaviours.h"
 #include "motion/jumping.h"
+#include "motion/mantling.h"
 #include "motion/moving.h"
 #include "motion/push_out.h"
 #include "motion/stance.h"
@@ -24,6 +25,12 @@ void leave_overlap(const StepContext& context, const Body& body, CharacterState&
   state.foot_C = out.foot_C;
   state.penetration = std::max(state.penetration, static_cast<float>(out.depth));
   state.crushed = out.crushed;
+}
+
+Carried carry_along(const StepContext& context, const Body& body, CharacterState& state) {
+  if (state.holding()) return go_with_hold(context, body, state);
+  const Carried carried = carry(context, body, state);
+  return carried.by != kNoPiece ? carried : accompany(context, body, state);
 }
 
 void turn_body(const StepContext& context, const Intent& intent, bool flies, CharacterState& state) {
@@ -106,12 +113,16 @@ void be_moved(StepContext& context, CharacterState& state) {
   using Why = entry::Change::Why;
   const Body body(context, state);
   VelocityLog log(context, state);
-  Carried carried = carry(context, body, state);
-  if (carried.by == kNoPiece) carried = accompany(context, body, state);
+  const Carried carried = carry_along(context, body, state);
   log.rest_is(Why::Carrier);
   context.pushes = take_pushes(context, body, carried, state);
   leave_overlap(context, body, state);
   log.rest_is(Why::Contact);
+}
+
+void settle_mantle(const StepContext& context, Behaviour behaviour, bool used_press,
+                   const CharacterState& state) {
+  if (facts_of(behaviour).held_by_world && !used_press) refuse_mantle(context, state);
 }
 
 void settle_jumps(const StepContext& context, Behaviour behaviour, bool used_press, CharacterState& state) {
@@ -126,10 +137,10 @@ void settle_jumps(const StepContext& context, Behaviour behaviour, bool used_pre
 void move_by_itself(const StepContext& context, const Manner& manner, CharacterState& state) {
   const bool stood = state.grounded(), held = facts_of(manner.behaviour).held_by_world;
   cut_jump(context, state);
-  take_stance(context, manner.stance, state);
+  if (!state.holding()) take_stance(context, manner.stance, state);
   if (held) turn_in_place(context, state);
   const Intent intent = intent_of(context, manner.steer, state);
-  turn_body(context, intent, !held, state);
+  state.holding() ? face_hold(context, state) : turn_body(context, intent, !held, state);
   row_of(manner.behaviour).move(context, Body(context, state), intent, state);
   settle_eye(context, state);
   remember_push(context, intent, state);

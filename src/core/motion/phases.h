@@ -23,6 +23,10 @@ struct Manner {
 // What is asked of jumps and not given.
 void settle_jumps(const StepContext& context, Behaviour behaviour, bool used_press, CharacterState& state);
 
+// What is asked of a mantle and not given.
+void settle_mantle(const StepContext& context, Behaviour behaviour, bool used_press,
+                   const CharacterState& state);
+
 // From what is asked for to what is underfoot then.
 void move_by_itself(const StepContext& context, const Manner& manner, CharacterState& state);
 

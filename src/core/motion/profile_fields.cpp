@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: MIT
 #include "lagniappe/profile_fields.h"
 
+#include <algorithm>
 #include <array>
 
 namespace lagniappe {
@@ -105,6 +106,30 @@ constexpr ProfileField kFields[] = {
      "A rim is neared no faster than by the way that is left over this; 0 goes on at full speed to a dead "
      "stop.",
      "it stops as if at a wall", "it creeps long before a rim", VALUE(ledge.reach_time)},
+    {"mantle", "lowest", Unit::Metres, 0.0, 100.0, 0.2, 0.8,
+     "Lowest rim over the foot that is mantled from the ground; what is lower is stepped onto. In the air any "
+     "counts.",
+     "kerbs are mantled that a step would take", "between step and mantle there is what stops it",
+     VALUE(mantle.lowest)},
+    {"mantle", "highest", Unit::Metres, 0.01, 100.0, 1.2, 2.6, "Highest rim over the foot that is mantled.",
+     "chest-high walls stop it", "it climbs houses", VALUE(mantle.highest)},
+    {"mantle", "reach", Unit::Metres, 0.0, 10.0, 0.2, 0.8,
+     "How far from the body's skin to the wall hands reach.", "it must rub along the wall first",
+     "it is drawn to walls from afar", VALUE(mantle.reach)},
+    {"mantle", "longest_vault", Unit::Metres, 0.0, 10.0, 0.3, 1.2,
+     "Obstacles thinner than this are gone over to the other side; 0 stands on everything.",
+     "rails are stood on", "it leaps over what it meant to stand on", VALUE(mantle.longest_vault)},
+    {"mantle", "deepest_landing", Unit::Metres, 0.0, 100.0, 0.3, 2.0,
+     "How far below the foot the ground behind an obstacle may be for a vault.", "rails at a drop are stood on",
+     "a vault ends in the deep", VALUE(mantle.deepest_landing)},
+    {"mantle", "time_per_metre", Unit::Seconds, 0.01, 10.0, 0.2, 0.7,
+     "Time for each metre of the way up, over and down.", "it is shot over the rim", "a wall is a rest",
+     VALUE(mantle.time_per_metre)},
+    {"mantle", "least_time", Unit::Seconds, 0.01, 10.0, 0.15, 0.6, "Time that the shortest way takes.",
+     "low rims are jerks", "low rims are waited at", VALUE(mantle.least_time)},
+    {"mantle", "kept_speed", Unit::Share, 0.0, 1.0, 0.0, 1.0,
+     "Share of the speed before that is there at the end; over an obstacle one goes at least as fast.",
+     "every wall is a dead stop", "a wall costs no speed", VALUE(mantle.kept_speed)},
     {"walls", "steepest_skid", Unit::Degrees, 1.0, 89.0, 60.0, 85.0,
      "Steepest face that bears and is skidded down; from there on it is a wall.",
      "banks are walls that one falls beside", "walls that lean back are skidded down in mid-jump",
@@ -295,6 +320,7 @@ constexpr std::string_view kModels[] = {"instant", "steady", "exponential", "smo
 constexpr std::string_view kCrouchesInAir[] = {"lift-feet", "lower-head"};
 constexpr std::string_view kFacings[] = {"travel", "view", "strafe", "turn-in-place"};
 
+constexpr std::string_view kMantleStarts[] = {"never", "button", "stick", "always"};
 constexpr std::string_view kGuards[] = {"none", "walk", "walk-and-jump"};
 
 #define CHOICE(section, key, words, help, member)                                          \
@@ -325,6 +351,10 @@ constexpr ProfileChoice kChoices[] = {
            "Whether one is kept from going over a rim: when walking, or also by jumps that would not land on "
            "ground.",
            ledge.guard),
+    CHOICE("mantle", "start", kMantleStarts,
+           "What begins a mantle: nothing; the action climb, pressed or held; a push into the wall; or a rim "
+           "within reach.",
+           mantle.start),
     CHOICE("jump", "edge_uses_first", {}, "Whether walking off an edge uses up the first of the jumps.",
            jump.edge_uses_first),
     CHOICE("jump", "held_repeats", {}, "Whether a button that is still held jumps again on landing.",

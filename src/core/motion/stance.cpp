@@ -97,7 +97,7 @@ struct Shapes {
 
   explicit Shapes(const Values& values)
       : ball(2.0 * values.capsule.radius),
-        crouched(std::clamp(values.stances.crouched_height, ball, values.capsule.height)),
+        crouched(crouched_height(values)),
         standing(values.capsule.height),
         lying(std::max(values.stances.lying_length - ball, 0.0)) {
     const auto rate = [](double way, double time) { return time > 0.0 ? way / time : 1e9; };

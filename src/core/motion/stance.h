@@ -8,6 +8,11 @@
 
 namespace lagniappe {
 
+// m, of the capsule that crouches.
+inline double crouched_height(const Values& values) {
+  return std::clamp(values.stances.crouched_height, 2.0 * values.capsule.radius, values.capsule.height);
+}
+
 // Brings the capsule as near to a stance as the tick's time and the room allow; the ledger has what is in the
 // way.
 void take_stance(const StepContext& context, Stance stance, CharacterState& state);

@@ -17,7 +17,7 @@ struct FieldOf {
 template <typename State, typename Each>
 void each_field(State& s, Each&& f) {
   constexpr FieldOf body{StatePart::Body}, ground{StatePart::Ground}, jumps{StatePart::Jumps},
-      table{StatePart::Table}, seen{StatePart::Seen};
+      table{StatePart::Table}, seen{StatePart::Seen}, hold{StatePart::Hold};
   f("foot", s.foot_C, body);
   f("velocity", s.velocity_C, body);
   f("acceleration", s.acceleration_C, body);
@@ -74,6 +74,18 @@ void each_field(State& s, Each&& f) {
   f("slides", s.slides, seen);
   f("snapped", s.snapped, seen);
   f("penetration", s.penetration, seen);
+  f("hold_kind", s.hold.kind, hold);
+  f("hold_piece", s.hold.piece, hold);
+  f("hold_from", s.hold.from_P, hold);
+  f("hold_above", s.hold.above_P, hold);
+  f("hold_over", s.hold.over_P, hold);
+  f("hold_to", s.hold.to_P, hold);
+  f("hold_rim", s.hold.rim_P, hold);
+  f("hold_first_height", s.hold.first_height, hold);
+  f("hold_least_height", s.hold.least_height, hold);
+  f("hold_speed", s.hold.speed, hold);
+  f("hold_seconds", s.hold.seconds, hold);
+  f("hold_gone", s.hold.gone, hold);
 }
 
 }  // namespace lagniappe

@@ -10,7 +10,8 @@ void advance(StepContext& context, TablePass& table, CharacterState& state) {
   be_moved(context, state);
   const TablePass::Asked asked = table.run_script();
   const StateChart::State& present = table.present();
-  settle_jumps(context, present.behaviour, table.used_jump_press(), state);
+  settle_jumps(context, present.behaviour, table.used_press(Action::Jump), state);
+  settle_mantle(context, present.behaviour, table.used_press(Action::Climb), state);
   const Manner manner{present.behaviour, present.stance, asked.steer};
   if (asked.gravity_share == 1.0) return move_by_itself(context, manner, state);
   Values lighter = context.profile;

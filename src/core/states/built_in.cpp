@@ -47,6 +47,7 @@ std::vector<StateSpec> states() {
              times("ledge.deepest_drop", 0.5)}),
       state("Tuck", kAirborne, Air, Crouched, "tuck"),
       like("Soar", "Fly", "fly", {same("fly.speed", "fly.sprint_speed")}),
+      state("Mantle", "", Mantle, Crouched, "mantle"),
   };
 }
 
@@ -66,6 +67,10 @@ std::vector<TransitionSpec> transitions() {
       row(90, kUpright, "Rise", "can_jump", "jump()"),
       row(90, kAirborne, "Rise", "can_jump", "jump()"),
       row(90, "Skid", "Rise", "can_jump", "jump()"),
+      // Over a rim: the core says whether it is asked for and there is a way.
+      row(85, kUpright, "Mantle", "can_mantle"),
+      row(85, kAirborne, "Mantle", "can_mantle"),
+      row(84, "Mantle", "Fall", "crouch.pressed"),
       // What is underfoot.
       row(80, kUpright, "Skid", "steep"),
       row(80, kAirborne, "Skid", "steep"),
@@ -86,6 +91,11 @@ std::vector<TransitionSpec> transitions() {
       row(54, "Skid", "Sprint", "grounded and skid_over and intent > 0.02 and sprint.held"),
       row(53, "Skid", "Walk", "grounded and skid_over and intent > 0.02"),
       row(52, "Skid", "Stand", "grounded and skid_over"),
+      row(55, "Mantle", "Crouch", "not holding and grounded and (crouch.held or not can_stand)"),
+      row(54, "Mantle", "Sprint", "not holding and grounded and intent > 0.02 and sprint.held"),
+      row(53, "Mantle", "Walk", "not holding and grounded and intent > 0.02"),
+      row(52, "Mantle", "Stand", "not holding and grounded"),
+      row(50, "Mantle", "Fall", "not holding"),
       // In the air.
       row(30, "Rise", "Fall", "rise_speed <= 0"),
       row(30, "Fall", "Rise", "rise_speed > 0"),

@@ -67,7 +67,10 @@ tl::expected<std::shared_ptr<const Guard>, std::string> Guard::make(const std::s
   if (!read) return tl::unexpected<std::string>(read.error());
   auto guard = std::make_shared<Guard>();
   guard->length_ = text.size();
-  guard->asks_for_jump_press_ = text.find("jump.pressed") != std::string::npos;
+  for (std::size_t i = 0; i < kActionNames.size(); ++i) {
+    const bool asks = text.find(std::string(kActionNames[i]) + ".pressed") != std::string::npos;
+    guard->asks_for_presses_.set(static_cast<Action>(i), asks);
+  }
   guard->plain_ = std::move(*read);
   if (!guard->plain_) {
     guard->chunk_ = add_chunk(*scripts, Kind::Guard, name, text);

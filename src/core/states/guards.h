@@ -21,14 +21,14 @@ class Guard {
   // Whether it comes to the same before and after a tick's motion.
   bool is_of_input() const { return plain_ && plain_->is_of_input(); }
   // Whether a transition with it uses up the press of jump.
-  bool asks_for_jump_press() const { return asks_for_jump_press_; }
+  Buttons asks_for_presses() const { return asks_for_presses_; }
   GuardVerdict explain(const SignalView& view) const;
 
  private:
   bool run(const SignalView& view, std::string& error) const;
 
   std::size_t length_ = 0;
-  bool asks_for_jump_press_ = false;
+  Buttons asks_for_presses_;
   std::optional<Expression> plain_;
   std::size_t chunk_ = 0;
   std::shared_ptr<const ScriptSet> scripts_;

@@ -7,6 +7,7 @@
 #include <nlohmann/json.hpp>
 
 #include "states/ledger/ground_rows.h"
+#include "states/ledger/hold_rows.h"
 #include "states/ledger/jump_rows.h"
 #include "states/ledger/moving_rows.h"
 #include "states/ledger/slide_rows.h"

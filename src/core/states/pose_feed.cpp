@@ -4,7 +4,7 @@
 #include <algorithm>
 
 #include "lagniappe/handling.h"
-#include "motion/context.h"
+#include "motion/stance.h"
 
 namespace lagniappe {
 namespace {
@@ -53,11 +53,17 @@ PoseFeed pose_feed(const CharacterState& before, const CharacterState& after, co
   const double fall = -dot(before.velocity_C - after.ground_velocity_C, up);
   if (after.grounded() && !before.grounded())
     feed.landing = std::clamp(fall / values.gait.landing_speed, 0.0, 1.0);
-  const double crouched =
-      std::clamp(values.stances.crouched_height, 2.0 * values.capsule.radius, values.capsule.height);
-  feed.crouch = share_between(after.capsule_height, values.capsule.height, crouched);
+  feed.crouch = share_between(after.capsule_height, values.capsule.height, crouched_height(values));
   feed.lying = share_between(after.lie_length, 0.0, values.stances.lying_length - 2.0 * values.capsule.radius);
   feed.lie_pitch = after.lie_pitch;
+  if (!after.holding()) return feed;
+  const Hold& hold = after.hold;
+  feed.hold = name_of(hold.kind);
+  feed.hold_phase = hold.phase();
+  feed.hold_piece = hold.piece;
+  feed.hold_rim_P = hold.from_P + Vec3(hold.rim_P);
+  feed.hold_from_P = hold.from_P;
+  feed.hold_to_P = hold.from_P + Vec3(hold.to_P);
   return feed;
 }
 

@@ -7,6 +7,7 @@
 #include "motion/contact_kind.h"
 #include "motion/jumping.h"
 #include "motion/look.h"
+#include "motion/mantling.h"
 #include "motion/rims.h"
 #include "motion/stance.h"
 
@@ -105,6 +106,20 @@ double can_jump(const SignalView& v) {
   return judge_jump(context, Body(context, v.state), v.state).choice.has_value();
 }
 
+double can_mantle(const SignalView& v) { return mantle_may_begin(context_of(v), v.state); }
+
+// The rim that a mantle would go over, whether there is room behind it or not.
+std::optional<Ledge> ledge_ahead(const SignalView& v) {
+  if (v.state.lying() || v.state.holding()) return std::nullopt;
+  return judge_mantle(context_of(v), v.state).ledge.ledge;
+}
+
+double wall_climbable(const SignalView& v) {
+  const Body body(context_of(v), v.state);
+  const auto hit = body.sweep(v.state.foot_C, ahead_of(v) * kFarthestWall);
+  return hit && hit->surface.climbable;
+}
+
 // Who pushes on is brought to the pace that is pushed for, and no slower: then it is over, too.
 double skid_over(const SignalView& v) {
   constexpr double kNearly = 1.05;
@@ -190,6 +205,27 @@ constexpr Signal kSignals[] = {
      "Across up from the foot to where the ground ends, where it is pushed or faces; at most 2. Below 0 beyond "
      "it.",
      rim_distance},
+    {"ledge.found", "rim within reach", "", true,
+     "Whether there is a rim where it is pushed or faces, from mantle.lowest to mantle.highest.",
+     [](const SignalView& v) { return double(ledge_ahead(v).has_value()); }},
+    {"ledge.height", "height of the rim", "m", false, "Of that rim over the foot; 0 without one.",
+     [](const SignalView& v) {
+       const auto ledge = ledge_ahead(v);
+       return ledge ? ledge->height : 0.0;
+     }},
+    {"ledge.drop", "drop below the rim", "m", false, "From that rim down to what is before it; 0 without one.",
+     [](const SignalView& v) {
+       const auto ledge = ledge_ahead(v);
+       return ledge ? ledge->drop : 0.0;
+     }},
+    {"ledge.room", "head room behind the rim", "m", false,
+     "Over the shelf where one would stand, at most the standing height; 0 without one.",
+     [](const SignalView& v) {
+       const auto ledge = ledge_ahead(v);
+       return ledge ? ledge->headroom : 0.0;
+     }},
+    {"wall.climbable", "climbable wall ahead", "", true,
+     "Whether what is met first within 2 m, where it is pushed or faces, may be climbed.", wall_climbable},
     {"wall_ahead", "distance to wall ahead", "m", false,
      "How far the capsule can go until it meets a wall, where it is pushed or faces; at most 2.", wall_ahead},
     {"wall.touched", "at a wall", "", true, "Whether the last tick slid along a wall.",
@@ -216,6 +252,13 @@ constexpr Signal kSignals[] = {
      "air "
      "jump allows it. Before the motion only, and once in a tick.",
      can_jump},
+    {"can_mantle", "mantle asked and possible", "", true,
+     "Whether a mantle is asked for, as mantle.start says, and the whole way over the rim is free.",
+     can_mantle},
+    {"holding", "holding on", "", true, "Whether it holds on to something.",
+     [](const SignalView& v) { return double(v.state.holding()); }},
+    {"hold.phase", "share of the way held", "", false, "Of a mantle, from 0 to 1; 0 without one.",
+     [](const SignalView& v) { return v.state.hold.phase(); }},
     {"air_jumps_left", "air jumps left", "", false, "Until the next landing.",
      [](const SignalView& v) { return double(v.values.jump.air_jumps - v.state.air_jumps_used); }},
     {"skid_over", "skid run out", "", true,

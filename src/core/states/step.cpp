@@ -143,8 +143,8 @@ void Tick::take_input(const ButtonEdges& edges, double share) {
   memory_.held_before = state_.held;
   memory_.presses_count = true;
   memory_.inputs_are_settled = false;
-  if (!input_.pressed.has(Action::Jump)) return;
-  memory_.jumped = memory_.used_jump_press = false;
+  memory_.used_presses.bits &= ~input_.pressed.bits;
+  if (input_.pressed.has(Action::Jump)) memory_.jumped = false;
 }
 
 void Tick::pass(bool before_motion, Ledger* ledger) {
@@ -255,7 +255,7 @@ double Tick::part(double& until, bool may_split) {
   tell();
   pass(false, ledger_);
   // Landing without a contact is by the touch that counts as one, at the end.
-  const bool landed = !held_by_ground(from.state) && held_by_ground(state_);
+  const bool landed = !from.state.holding() && !held_by_ground(from.state) && held_by_ground(state_);
   if (!may_split || why || landed || state_.state == from.state.state ||
       !moves_otherwise(chart_.state(from.state.state), chart_.state(state_.state)))
     return to;

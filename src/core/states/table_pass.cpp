@@ -63,7 +63,7 @@ void TablePass::take(const StateChart::Transition& transition) {
   const Values flight = chart_.values_in(transition.to, profile_);
   act(present().on_exit.get(), flight);
   act(transition.action.get(), flight);
-  if (memory_.presses_count && transition.guard->asks_for_jump_press()) memory_.used_jump_press = true;
+  if (memory_.presses_count) memory_.used_presses.bits |= transition.guard->asks_for_presses().bits;
   enter(transition.to);
   memory_.presses_count = false;
 }
@@ -78,8 +78,15 @@ void TablePass::enter(StateId to) {
   for (std::size_t i = 0; i < entered.forgets.size(); ++i) {
     if (entered.forgets[i]) state_.memory[i] = 0.0;
   }
+  if (!facts_of(entered.behaviour).holds) state_.hold = Hold{};
   if (const auto enters = row_of(entered.behaviour).on_entering) enters(context_, state_);
   act(entered.on_entry.get(), values_);
+}
+
+void TablePass::note_jump(bool jumped) {
+  if (!jumped) return;
+  memory_.jumped = true;
+  memory_.used_presses.set(Action::Jump, true);
 }
 
 void TablePass::act(const ScriptAction* action, const Values& flight) {
@@ -90,8 +97,7 @@ void TablePass::act(const ScriptAction* action, const Values& flight) {
   VelocityLog log(context_, state_);
   tell(action->run(host));
   log.rest_is(entry::Change::Why::Script);
-  memory_.jumped = memory_.jumped || host.jumped;
-  memory_.used_jump_press = memory_.used_jump_press || host.jumped;
+  note_jump(host.jumped);
 }
 
 TablePass::Asked TablePass::run_script() {
@@ -103,8 +109,7 @@ TablePass::Asked TablePass::run_script() {
   VelocityLog log(context_, state_);
   const std::string error = present().script->run(host);
   log.rest_is(entry::Change::Why::Script);
-  memory_.jumped = memory_.jumped || host.jumped;
-  memory_.used_jump_press = memory_.used_jump_press || host.jumped;
+  note_jump(host.jumped);
   if (error.empty()) return {host.steer, host.gravity_share};
   tell(error);
   if (context_.ledger != nullptr)

@@ -9,9 +9,9 @@ namespace lagniappe {
 
 // What a tick remembers of its ways through the table, from one to the next.
 struct PassMemory {
-  bool presses_count = true;     // False once they were used by a transition.
-  bool jumped = false;           // A jump began in this tick.
-  bool used_jump_press = false;  // By a jump, or by a transition that asked for it.
+  bool presses_count = true;  // False once they were used by a transition.
+  bool jumped = false;        // A jump began in this tick.
+  Buttons used_presses;       // By what they asked for, or by a transition that asked for them.
   // No guard of the present state that is of the input alone holds: none of them need be asked again before the
   // input changes.
   bool inputs_are_settled = false;
@@ -33,7 +33,7 @@ class TablePass {
         memory_(memory) {}
 
   const StateChart::State& present() const { return chart_.state(state_.state); }
-  bool used_jump_press() const { return memory_.used_jump_press; }
+  bool used_press(Action action) const { return memory_.used_presses.has(action); }
 
   // The transitions, at an instant: with its input, before the motion that follows, and when it is known what
   // is underfoot after it.
@@ -57,6 +57,7 @@ class TablePass {
   void take(const StateChart::Transition& transition);
   void enter(StateId to);
   void act(const ScriptAction* action, const Values& flight);
+  void note_jump(bool jumped);
   void tell(const std::string& error) const;
   SignalView view(bool before_motion) const;
 

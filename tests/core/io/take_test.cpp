@@ -236,7 +236,7 @@ TEST_CASE("A trace reads back to the same numbers") {
   std::istringstream csv(trace_csv(states, world, Profile{}, 60));
   std::string line;
   std::getline(csv, line);
-  CHECK(std::count(line.begin(), line.end(), ',') == 21);
+  CHECK(std::count(line.begin(), line.end(), ',') == 22);
   for (const CharacterState& s : states) {
     REQUIRE(std::getline(csv, line));
     std::vector<std::string> cell(1);
@@ -247,7 +247,7 @@ TEST_CASE("A trace reads back to the same numbers") {
         cell.back().push_back(c);
       }
     }
-    REQUIRE(cell.size() == 22);
+    REQUIRE(cell.size() == 23);
     CHECK(number_of(cell[3]) == s.foot_C.x);
     CHECK(number_of(cell[5]) == s.foot_C.z);
     CHECK(number_of(cell[8]) == s.velocity_C.z);
@@ -367,12 +367,12 @@ TEST_CASE("A part that a take does not know has its defaults, and proves nothing
 
 TEST_CASE("A take of a later version of the program is refused and says why") {
   auto document = nlohmann::ordered_json::parse(take_json(random_take(5)));
-  document["head"]["parts"]["hold"] = 1;
+  document["head"]["parts"]["shadow"] = 1;
   const auto unknown = parse_take_json(document.dump(), "new.take");
   REQUIRE_FALSE(unknown);
   CHECK(unknown.error().sentence().find("this part of a state is not known here") != std::string::npos);
-  CHECK(unknown.error().sentence().find("/head/parts/hold") != std::string::npos);
-  document["head"]["parts"].erase("hold");
+  CHECK(unknown.error().sentence().find("/head/parts/shadow") != std::string::npos);
+  document["head"]["parts"].erase("shadow");
   document["head"]["parts"]["ground"] = 99;
   const auto later = parse_take_json(document.dump(), "new.take");
   REQUIRE_FALSE(later);

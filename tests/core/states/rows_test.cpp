@@ -24,6 +24,9 @@ TriangleWorld chute(double gap) {  // 50 degrees down, 2 m ahead; ends `gap` abo
 TriangleWorld kicker() {  // 30 degrees up, ending in the air.
   return Scene().floor().ramp({0, 0, -5}, {20, 2, 3.46}).world();
 }
+TriangleWorld crate() {  // 1 m high, 0.5 m ahead.
+  return Scene().floor().block({0, 0, -3}, {10, 1, 5}).world();
+}
 TriangleWorld roof() {  // 1.3 m above the floor, from 1 m behind to 2 m ahead.
   return Scene().floor().block({0, 1.3, -0.5}, {4, 1, 3}).world();
 }
@@ -46,6 +49,26 @@ TriangleWorld moving(std::vector<PieceMotion::Key> keys, bool behind = false) {
   motion.at_C = behind ? Vec3(0, 0.01, 2.5) : Vec3(0, -1, 0);
   builder.begin_moving_piece("mover", motion);
   add(behind ? Vec3(4, 2, 1) : Vec3(8, 1, 8), Vec3(0.0));
+  return builder.commit({Box{Vec3(-1e4), Vec3(1e4)}});
+}
+// A crate ahead, and a block that closes in over it.
+TriangleWorld shutter() {
+  TriangleWorld::Builder builder;
+  const auto add = [&](const Vec3& size, const Vec3& at) {
+    Piece piece;
+    piece.at_C = at;
+    piece.shape = shape::Block{size};
+    for (const Triangle& t : triangles_of(piece)) builder.add(t);
+  };
+  builder.begin_piece("floor");
+  add({40, 1, 40}, {0, -1, 0});
+  add({10, 1, 5}, {0, 0, -3});
+  PieceMotion motion;
+  motion.keys = {{0.0}, {0.03}, {0.04, Vec3(0, 0, 3)}};
+  motion.period = 20.0;
+  motion.at_C = Vec3(0, 1.1, -5);
+  builder.begin_moving_piece("shutter", motion);
+  add({8, 2, 2.5}, Vec3(0.0));
   return builder.commit({Box{Vec3(-1e4), Vec3(1e4)}});
 }
 TriangleWorld tilting() { return moving({{0.0}, {0.5}, {1.0, Vec3(0.0), Vec3(0, 0, radians(65.0))}}); }
@@ -95,6 +118,14 @@ const std::vector<Row>& rows() {
       {"Airborne", "Sprint", 54, floor_only, "J:0.2 ws:1", "J:0.2 s:1"},
       {"Airborne", "Walk", 53, floor_only, "J:0.2 w:1", "J:0.2 ws:1"},
       {"Airborne", "Stand", 52, floor_only, "J:1", "J:0.2 w:1"},
+      {"Upright", "Mantle", 85, crate, "w:0.1 K", "w:0.1 J"},
+      {"Airborne", "Mantle", 85, crate, "J:0.3 k:0.2", "J:0.3 w:0.2"},
+      {"Mantle", "Fall", 84, crate, "K k:0.2 kC", "K k:0.3"},
+      {"Mantle", "Crouch", 55, crate, "K c:1.2", "K :1.2"},
+      {"Mantle", "Sprint", 54, crate, "K ws:1.2", "K w:1.2"},
+      {"Mantle", "Walk", 53, crate, "K w:1.2", "K :1.2"},
+      {"Mantle", "Stand", 52, crate, "K :1.2", "K w:1.2"},
+      {"Mantle", "Fall", 50, shutter, "w:0.3 K :1", "w:0.3 K :0.1"},
       {"Skid", "Crouch", 55, chute_to_floor, "w:1.2 c:4", "w:1.2 :4"},
       {"Skid", "Sprint", 54, chute_to_floor, "w:1.2 ws:4", "w:1.2 s:4"},
       {"Skid", "Walk", 53, chute_to_floor, "w:4", "w:1.2 :4"},

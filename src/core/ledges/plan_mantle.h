@@ -1,0 +1,46 @@
+// SPDX-License-Identifier: MIT
+// The way over a rim: up, over, and down to where the body stands. Planned whole, and swept, before it begins.
+#pragma once
+
+#include "lagniappe/ledge.h"
+
+namespace lagniappe {
+
+// Straight ways of the foot, one after the other, in the course frame at the moment of the query: back from a
+// wall that leans over (else none), up, across, down.
+struct MantlePlan {
+  enum class Kind : std::uint8_t { Mantle, Vault } kind;
+  Vec3 from_C, above_C, over_C, to_C;
+  double least_height;  // m, of the capsule once it is up: what is above that is drawn in on the way up.
+  bool crouched;        // Only that fits at the end.
+  Ledge ledge;
+};
+
+enum class MantleFault : std::uint8_t {
+  None,
+  NoLedge,    // `ledge` says why.
+  NoRoom,     // m of head room where it would stand < a crouched body.
+  Overhead,   // m that it can rise < m that it would have to.
+  OnTheWay,   // m that it can go over (or back) < m that it would have to.
+  NoLanding,  // m down to ground that can be stood on (as far as was looked, if there is none) > deepest.
+};
+
+struct MantleAnswer {
+  std::optional<MantlePlan> plan;
+  MantleFault fault = MantleFault::None;
+  double found = 0.0, allowed = 0.0;
+  LedgeAnswer ledge;
+  PieceId piece = kNoPiece;  // What is in the way.
+};
+
+struct MantleQuery {
+  LedgeQuery ledge;              // With the heights of a standing and a crouched body.
+  double body_height = 1.8;      // m, now.
+  double margin = 5e-4;          // m of overlap that counts as none.
+  double longest_vault = 0.0;    // m: what is thinner, with a drop behind it, is gone over. 0: nothing.
+  double deepest_landing = 1.0;  // m below the foot's present height that a vault may end.
+};
+
+MantleAnswer plan_mantle(const World& world, const MantleQuery& query);
+
+}  // namespace lagniappe
