@@ -123,6 +123,7 @@ struct MantleRefused {
     Overhead,        // m that it can rise < m that it would have to.
     OnTheWay,        // m that it can go over < m that it would have to.
     NoLanding,       // m down to ground that can be stood on > deepest.
+    SlipsOff,        // m that it would stand beyond an edge > longest overhang.
     State,           // There is a way; no transition of the present state takes it.
   } why;
   double found, allowed;

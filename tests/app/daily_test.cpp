@@ -291,8 +291,9 @@ TEST_CASE_METHOD(DailyFixture, "The capsule of who lies is drawn lying, and a gh
   const Recording& ghost = *window.desk().current_ghost()->recording;
   const std::size_t tick = ghost.run.ticks();
   const Pose pose = interpolate(ghost.run.state(tick), ghost.run.state(tick), 1.0);
-  CHECK(carriage_at(ghost, tick, pose).pose == "lie");
-  CHECK(carriage_at(ghost, 0, interpolate(ghost.run.state(0), ghost.run.state(0), 1.0)).pose == "stand");
+  CHECK(carriage_at(ghost, session.place()->world, tick, pose).pose == "lie");
+  CHECK(carriage_at(ghost, session.place()->world, 0, interpolate(ghost.run.state(0), ghost.run.state(0), 1.0))
+            .pose == "stand");
 }
 
 TEST_CASE_METHOD(DailyFixture, "Enter drives and ends a pause") {

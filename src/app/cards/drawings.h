@@ -23,6 +23,7 @@ std::unique_ptr<CardDrawing> jump_drawing(const JumpLocks& locks);  // Which it 
 std::unique_ptr<CardDrawing> slope_drawing();
 std::unique_ptr<CardDrawing> step_drawing();
 std::unique_ptr<CardDrawing> ledge_drawing();
+std::unique_ptr<CardDrawing> mantle_drawing();
 std::unique_ptr<CardDrawing> stick_drawing();
 std::unique_ptr<CardDrawing> camera_drawing();
 // A curve of the profile, by its path, as one edits it.

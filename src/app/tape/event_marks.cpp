@@ -14,6 +14,9 @@ std::span<const EventMark> event_marks() {
       {Event::Step, 1, MarkShape::Rise, &Colours::gold, "step"},
       {Event::StepRefused, 1, MarkShape::Cross, &Colours::brick, "refused step"},
       {Event::Snap, 1, MarkShape::Drop, &Colours::ink2, "snap"},
+      {Event::Mantle, 1, MarkShape::Corner, &Colours::teal, "mantle"},
+      {Event::MantleRefused, 1, MarkShape::Barred, &Colours::brick, "refused mantle"},
+      {Event::LetGo, 1, MarkShape::Barred, &Colours::plum, "letting go"},
       {Event::Wall, 2, MarkShape::Bar, &Colours::plum, "wall"},
       {Event::Ceiling, 2, MarkShape::Roof, &Colours::sky, "ceiling"},
       {Event::PushOut, 2, MarkShape::Diamond, &Colours::brick, "push-out"},
@@ -53,6 +56,15 @@ void paint_mark(QPainter& painter, MarkShape shape, const QColor& colour, const 
     case MarkShape::Hop:
       stroke({-h, h}, {0, -h});
       stroke({0, -h}, {h, h});
+      return;
+    case MarkShape::Corner:
+      stroke({-h, h}, {-h, -h});
+      stroke({-h, -h}, {h, -h});
+      return;
+    case MarkShape::Barred:
+      painter.setBrush(Qt::NoBrush);
+      painter.drawRect(QRectF(at.x() - h, at.y() - h, size, size));
+      stroke({-h, h}, {h, -h});
       return;
     case MarkShape::Rest:
       stroke({-h, -h}, {0, h});

@@ -35,21 +35,36 @@ Carriage carriage_of(const PoseFeed& feed, const Values& values, const Pose& pos
   return carriage;
 }
 
+constexpr double kBetweenHands = 0.22;  // m, half of it.
+
+// Both hands on the rim, a shoulder's width apart, as its piece is drawn now.
+void take_hold(const PoseFeed& feed, const World& world, double time, Carriage& carriage) {
+  if (feed.hold.empty()) return;
+  const RigidPose frame = world.moves(feed.hold_piece) ? world.piece_frame(feed.hold_piece, time) : RigidPose{};
+  const Vec3 up_P = unit_or(feed.hold_rim_P - feed.hold_from_P, Vec3(0, 1, 0));
+  const Vec3 side_P = unit_or(cross(feed.hold_to_P - feed.hold_from_P, up_P), Vec3(0.0)) * kBetweenHands;
+  carriage.hands_C = {frame.point(feed.hold_rim_P - side_P), frame.point(feed.hold_rim_P + side_P)};
+  carriage.hold_phase = feed.hold_phase;
+  carriage.vaults = feed.hold == name_of(Hold::Kind::Vault);
+}
+
 }  // namespace
 
 Carriage drawn_carriage(const DriveSession& session, const Pose& pose) {
   const int rate = session.has_shown() ? session.shown().run.tick_rate() : session.tick_rate();
   const PoseFeed feed = pose_feed(session.previous(), session.current(), session.shown_profile(), 1.0 / rate);
   Carriage carriage = carriage_of(feed, session.shown_profile(), pose);
+  if (session.place() != nullptr) take_hold(feed, session.place()->world, session.moment().time, carriage);
   if (session.has_shown()) carriage.squat = squat_of(session.shown(), session.playhead(), feed);
   return carriage;
 }
 
-Carriage carriage_at(const Recording& recording, std::size_t tick, const Pose& pose) {
+Carriage carriage_at(const Recording& recording, const World& world, std::size_t tick, const Pose& pose) {
   const Run& run = recording.run;
   const PoseFeed feed = pose_feed(run.state(tick > 0 ? tick - 1 : 0), run.state(tick), recording.take.profile,
                                   1.0 / run.tick_rate());
   Carriage carriage = carriage_of(feed, recording.take.profile, pose);
+  take_hold(feed, world, run.state(tick).time, carriage);
   carriage.squat = squat_of(recording, tick, feed);
   return carriage;
 }

@@ -10,6 +10,6 @@ namespace lagniappe::app {
 Carriage drawn_carriage(const DriveSession& session, const Pose& pose);
 
 // Of a run beside the shown one, after a tick of its own.
-Carriage carriage_at(const Recording& recording, std::size_t tick, const Pose& pose);
+Carriage carriage_at(const Recording& recording, const World& world, std::size_t tick, const Pose& pose);
 
 }  // namespace lagniappe::app

@@ -75,7 +75,18 @@ struct Attitude {
   Ankle left = {}, right = {};  // Where they hang.
 };
 
-Attitude attitude_of(std::string_view pose) {
+// Up with the legs drawn in, then one after the other over the rim; over a rail both together.
+Attitude over_rim(double phase, bool vaults) {
+  if (vaults) return {0.45, 0.6, true, {0.42, -0.26}, {0.30, -0.34}};
+  const double over = std::clamp((phase - 0.45) / 0.4, 0.0, 1.0), tread = std::sin(6.0 * kPi * phase);
+  const Ankle first{0.20 + 0.22 * over, -0.42 + 0.16 * over - 0.08 * tread};
+  const Ankle second{0.12 - 0.30 * over, -0.50 + 0.08 * tread};
+  return {0.25 + 0.45 * over, 0.8 - 0.4 * over, true, first, second};
+}
+
+Attitude attitude_of(const Carriage& carriage) {
+  const std::string_view pose = carriage.pose;
+  if (pose == "mantle") return over_rim(carriage.hold_phase, carriage.vaults);
   if (pose == "rise") return {0.10, 0.9, true, {0.22, -0.62}, {-0.10, -0.74}};
   if (pose == "fall") return {0.05, 1.5, true, {0.16, -0.70}, {-0.20, -0.66}};
   if (pose == "tuck") return {0.55, 0.7, true, {0.18, -0.36}, {0.08, -0.38}};
@@ -94,6 +105,24 @@ void add_arm(std::vector<FigurePart>& parts, const Mat& body, double side, doubl
   // The lantern, in the right hand.
   parts.push_back({Solid::Drum, part(arm, {0, -0.68, -0.06}, {0.13, 0.17, 0.13}), theme::gold()});
   parts.push_back({Solid::Cone, part(arm, {0, -0.56, -0.06}, {0.15, 0.08, 0.15}), kHat});
+}
+
+// An arm that reaches for a place, as far as it is long.
+void add_arm_to(std::vector<FigurePart>& parts, const Mat& trunk, double side, const Vec3& hand_C) {
+  constexpr double kArm = 0.60, kShortest = 0.22;
+  const Vec3 shoulder(0.275 * side, 1.36, 0.0);
+  const Vec3 way = Vec3(glm::inverse(trunk) * glm::dvec4(hand_C, 1.0)) - shoulder;
+  const double size = std::clamp(length(way), kShortest, kArm);
+  const Vec3 down = unit_or(-way, Vec3(0, 1, 0)),
+             side_ways = unit_or(cross(down, Vec3(0, 0, 1)), Vec3(1, 0, 0));
+  Mat arm(1.0);
+  arm[0] = glm::dvec4(side_ways, 0.0);
+  arm[1] = glm::dvec4(down, 0.0);
+  arm[2] = glm::dvec4(cross(side_ways, down), 0.0);
+  arm[3] = glm::dvec4(shoulder, 1.0);
+  arm = trunk * arm;
+  parts.push_back({Solid::Drum, part(arm, {0, -0.5 * size, 0}, {0.12, size, 0.13}), kCoat});
+  parts.push_back({Solid::Ball, part(arm, {0, -size, 0}, {0.12, 0.13, 0.12}), kSkin});
 }
 
 void add_head(std::vector<FigurePart>& parts, const Mat& body) {
@@ -183,7 +212,7 @@ std::vector<FigurePart> figure_parts(const Pose& pose, const Carriage& carriage)
   const double hip =
       std::max(kHip - 0.75 * lowered - kSquat * carriage.squat - kStrideDrop * carriage.swing - std::abs(bob),
                kLeastHip);
-  const Attitude attitude = attitude_of(carriage.pose);
+  const Attitude attitude = attitude_of(carriage);
   const double pitch = attitude.pitch + 0.9 * std::max(lowered - (kHip - hip), 0.0) + 0.6 * carriage.squat;
 
   const Mat body = body_frame(pose, scale, carriage.lean);
@@ -192,9 +221,14 @@ std::vector<FigurePart> figure_parts(const Pose& pose, const Carriage& carriage)
   for (const double side : {-1.0, 1.0}) {
     const double phase = carriage.stride + (side > 0.0 ? 0.5 : 0.0);
     const Ankle walking = walking_ankle(phase - std::floor(phase), carriage, hip, scale);
-    const Ankle& hanging = side < 0.0 ? attitude.left : attitude.right;
+    Ankle hanging = side < 0.0 ? attitude.left : attitude.right;
+    if (carriage.hands_C) hanging.up = std::max(hanging.up, kAnkle - hip);  // Not through what is below.
     add_leg(parts, body, side, hip, attitude.hanging ? hanging : lies ? Ankle{0.0, kAnkle - hip} : walking);
     const double swing = std::sin(2.0 * kPi * phase) * carriage.swing * kArmSwing;
+    if (carriage.hands_C) {
+      add_arm_to(parts, trunk, side, (*carriage.hands_C)[side < 0.0 ? 0 : 1]);
+      continue;
+    }
     add_arm(parts, trunk, side, attitude.arms + (lies ? 2.6 + 2.0 * swing : -swing));
   }
   add_trunk(parts, trunk);

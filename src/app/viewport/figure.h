@@ -3,7 +3,9 @@
 #pragma once
 
 #include <QColor>
+#include <array>
 #include <glm/mat4x4.hpp>
+#include <optional>
 #include <string_view>
 #include <vector>
 
@@ -34,6 +36,10 @@ struct Carriage {
   double lean = 0.0;             // rad to its right.
   double squat = 0.0;            // In [0, 1]: a landing.
   std::string_view pose;         // The state's.
+  // While it holds on: where the hands are, in the course frame, and how far on its way it is, from 0 to 1.
+  std::optional<std::array<Vec3, 2>> hands_C;
+  double hold_phase = 0.0;
+  bool vaults = false;
 };
 
 // Returns the parts of the figure, foot at the pose's foot, as low as the pose's capsule, facing its facing. On

@@ -71,6 +71,18 @@ void draw_rims(LinePen& pen, const Ledger& ledger, const CharacterState& state) 
   }
 }
 
+// The way over the rim that it holds, its rim, and where one will stand.
+void draw_hold(LinePen& pen, const World& world, const CharacterState& state) {
+  if (!state.holding()) return;
+  const Hold& hold = state.hold;
+  const RigidPose frame = world.moves(hold.piece) ? world.piece_frame(hold.piece, state.time) : RigidPose{};
+  const auto at = [&](const glm::vec3& from_P) { return frame.point(hold.from_P + Vec3(from_P)); };
+  const Vec3 corners[] = {frame.point(hold.from_P), at(hold.above_P), at(hold.over_P), at(hold.to_P)};
+  for (int i = 0; i < 3; ++i) pen.line(corners[i], corners[i + 1], theme::sky());
+  pen.star(corners[3], kPointedAt, theme::moss());
+  pen.star(at(hold.rim_P), kPointedAt, theme::gold());
+}
+
 // Wherever the character stands, also when no sweep met anything.
 void draw_ground_contact(LinePen& pen, const CharacterState& state) {
   if (state.ground.verdict == Verdict::None) return;
@@ -128,6 +140,7 @@ std::vector<LineVertex> overlay_lines(const DriveSession& session, const Overlay
     draw_contacts(pen, ledger);
     draw_ground_contact(pen, state);
     draw_rims(pen, ledger, state);
+    draw_hold(pen, session.place()->world, state);
   }
   if (choice.probe || !session.live()) draw_probe(pen, ledger, state, radius);
   if (choice.arrows) draw_arrows(pen, ledger, state);

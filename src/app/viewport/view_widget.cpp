@@ -284,7 +284,7 @@ void ViewWidget::add_ghosts(DrawnFrame& frame) const {
     const std::size_t tick = ghost_tick(session_, *ghosts_[g]);
     const Pose pose = interpolate(ghost.run.state(tick), ghost.run.state(tick), 1.0);
     if (length(pose.foot_C - session_.current().foot_C) < kNearGhost) continue;  // Not told apart anyway.
-    for (FigurePart part : figure_parts(pose, carriage_at(ghost, tick, pose))) {
+    for (FigurePart part : figure_parts(pose, carriage_at(ghost, session_.place()->world, tick, pose))) {
       part.colour = theme::ghost_style(g).colour.lighter(125);
       frame.ghosts.push_back(part);
     }

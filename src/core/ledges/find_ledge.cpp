@@ -5,6 +5,7 @@
 #include <limits>
 
 #include "lagniappe/ledge.h"
+#include "world/neighbourhood.h"
 
 namespace lagniappe {
 namespace {
@@ -14,16 +15,36 @@ constexpr double kTip = 0.01;     // m, of what feels for faces just under a rim
 constexpr double kInside = 0.01;  // m behind the face of a wall: on top of the thinnest, of 2 cm.
 constexpr double kClear = 1e-3;   // m that is left free between a probe and what it stands on.
 constexpr double kFarther = 1.0;  // m beyond reach and height that are looked at, so that a number can be told.
-constexpr double kFinest = 0.02;  // m, to which the lowest way in is searched for.
+constexpr double kBetweenRays = 0.06;  // m: half of the narrowest slit that is looked into.
 constexpr double kWallFrom = radians(60.0);  // A shelf steeper than this is wall.
 constexpr double kInPlane = 0.03;            // m by which a shelf may leave its plane and go on.
+constexpr double kNearRim = 0.15;            // m between a rim and where its shelf was met.
+constexpr int kMostFeelers = 6;              // Below a shelf, for its wall.
 constexpr int kMostShelves = 8;              // Of one wall, one above the other.
 
 // The place as the one who reaches sees it: heights over the foot, ways towards the wall.
 class Reaching {
  public:
   Reaching(const World& world, const LedgeQuery& query)
-      : world_(world), q_(query), side_C_(cross(query.towards_C, query.up_C)) {}
+      : world_(&world), q_(query), side_C_(cross(query.towards_C, query.up_C)) {}
+
+  // From now on what is within reach is asked for as it was gathered here, once.
+  void gather() {
+    const double far = q_.radius + q_.reach + q_.longest_shelf + q_.radius,
+                 top = q_.highest + q_.standing + kFarther;
+    Box region{at(-kFarther, 0.0), at(-kFarther, 0.0)};
+    for (const double height : {-kFarther, top}) {
+      for (const double ahead : {-2.0 * q_.radius, far}) {
+        for (const double side : {-2.0 * q_.radius, 2.0 * q_.radius}) {
+          const Vec3 corner = at(height, ahead) + side_C_ * side;
+          region.low_C = glm::min(region.low_C, corner);
+          region.high_C = glm::max(region.high_C, corner);
+        }
+      }
+    }
+    near_.emplace(*world_, region, q_.moment.time);
+    world_ = &*near_;
+  }
 
   Vec3 at(double height, double ahead) const { return q_.foot_C + q_.up_C * height + q_.towards_C * ahead; }
   double height_of(const Vec3& p_C) const { return dot(p_C - q_.foot_C, q_.up_C); }
@@ -39,22 +60,25 @@ class Reaching {
 
   // What hands between two heights meet first, reaching out so far.
   std::optional<WorldHit> reach(double low, double high, double far) const {
-    return world_.sweep({at(low, leant(low)), at(high, leant(high))}, kHand, q_.towards_C * far, q_.moment);
+    return world_->sweep({at(low, leant(low)), at(high, leant(high))}, kHand, q_.towards_C * far, q_.moment);
   }
   bool open(double low, double high, double far) const { return !reach(low, high, far); }
+  // The middle of a hand at least.
+  bool sees(double height, double far) const { return !ray(at(height, leant(height)), q_.towards_C * far); }
   std::optional<WorldHit> sweep(const Vec3& from_C, double radius, const Vec3& way_C) const {
-    return world_.sweep({from_C, from_C}, radius, way_C, q_.moment);
+    return world_->sweep({from_C, from_C}, radius, way_C, q_.moment);
   }
   std::optional<WorldRayHit> ray(const Vec3& from_C, const Vec3& way_C) const {
-    return world_.cast_ray(from_C, way_C, q_.moment);
+    return world_->cast_ray(from_C, way_C, q_.moment);
   }
   bool is_free(const Segment& axis, double radius) const {
     std::array<WorldContact, 1> touched;
-    return world_.contacts(axis, radius, touched, q_.moment) == 0;
+    return world_->contacts(axis, radius, touched, q_.moment) == 0;
   }
 
  private:
-  const World& world_;
+  const World* world_;
+  std::optional<Neighbourhood> near_;
   const LedgeQuery& q_;
   Vec3 side_C_;
   double tangent_ = 0.0, from_height_ = 0.0;
@@ -75,20 +99,23 @@ class Finder {
       to_.lean_with(0.0, 0.0);
       const auto wall = to_.reach(low, top, q_.radius + q_.reach - kHand);
       if (!wall) break;
+      if (!met_) to_.gather();
       met_ = true;
       const double in = dot(wall->hit.point_C - q_.foot_C, q_.towards_C) + kInside;
       const double met_at = to_.height_of(wall->hit.point_C);
       to_.lean_with(back_lean(*wall), met_at);
-      const auto way_in = lowest_way_in(std::max(low, met_at - kHand), top, in);
-      if (!way_in) return too_high(*wall, top, in);
-      const Vec3 over = to_.at(*way_in, in + to_.leant(*way_in));
-      const auto shelf = to_.sweep(over, kHand, -q_.up_C * (*way_in - low + kHand));
+      const auto from = way_in(std::max(low, met_at - kHand), top, in);
+      if (!from) return too_high(*wall, top, in);
+      const Vec3 over = to_.at(*from, in + to_.leant(*from));
+      const double bottom = std::max(low - kHand, 0.0);
+      const auto shelf = to_.sweep(over, kHand, to_.at(bottom, in + to_.leant(bottom)) - over);
       if (!shelf) {
-        low = *way_in;  // What was met lies above, or was passed: a bar.
+        low = std::max(*from, low + kHand);  // What was met lies above, or was passed: a bar.
+        if (*from >= top) break;
         continue;
       }
       const double height = to_.height_of(shelf->hit.point_C);
-      if (steepness(upwards(shelf->face_normal_C), q_.up_C) < kWallFrom && consider(*wall, *shelf))
+      if (steepness(upwards(shelf->face_normal_C), q_.up_C) < kWallFrom && consider(*wall, face_below(*shelf, in)))
         return answer_;
       low = std::max(height + kHand, low + kHand);
     }
@@ -97,6 +124,22 @@ class Finder {
 
  private:
   Vec3 upwards(const Vec3& n_C) const { return dot(n_C, q_.up_C) < 0.0 ? -n_C : n_C; }
+
+  // What a ball met is where hands lie; the plane straight ahead may cut another of the faces that meet there.
+  WorldHit face_below(const WorldHit& met, double in) const {
+    const double height = to_.height_of(met.hit.point_C) + kHand;
+    return straight_on(to_.ray(to_.at(height, in + to_.leant(height)), -q_.up_C * (2.0 * kHand)), false, met);
+  }
+  WorldHit straight_on(const std::optional<WorldRayHit>& ray, bool is_wall, WorldHit met) const {
+    if (!ray || length(ray->hit.point_C - met.hit.point_C) > 2.0 * kHand) return met;
+    if (is_wall != (steepness(upwards(ray->hit.normal_C), q_.up_C) >= kWallFrom)) return met;
+    met.hit.point_C = ray->hit.point_C;
+    met.face_normal_C = ray->hit.normal_C;
+    met.triangle = ray->triangle;
+    met.piece = ray->piece;
+    met.surface = ray->surface;
+    return met;
+  }
 
   // The tangent by which a wall leans away from the body.
   double back_lean(const WorldHit& wall) const {
@@ -112,18 +155,15 @@ class Finder {
     return roof ? from + roof->hit.fraction * (wanted - from) - kClear : wanted;
   }
 
-  // The lowest height from which up to the top all is open so far in; under a roof, the lowest that is open.
-  std::optional<double> lowest_way_in(double low, double top, double in) const {
-    if (to_.open(top, top, in)) {
-      double closed = low, open = top;
-      while (open - closed > kFinest) {
-        const double middle = 0.5 * (open + closed);
-        (to_.open(middle, top, in) ? open : closed) = middle;
-      }
-      return open;
+  // A height at which hands reach so far in, with the lowest shelf below it: the top, where that is open; under a
+  // roof the lowest that is.
+  std::optional<double> way_in(double low, double top, double in) const {
+    if (to_.open(top, top, in)) return top;
+    for (double h = low; h <= top; h += kBetweenRays) {
+      if (!to_.sees(h, in)) continue;
+      for (double at = std::max(h - kBetweenRays, low); at <= std::min(h + kBetweenRays, top); at += kHand)
+        if (to_.open(at, at, in)) return at;
     }
-    for (double h = low; h <= top; h += kHand)
-      if (to_.open(h, h, in)) return h;
     return std::nullopt;
   }
 
@@ -156,6 +196,8 @@ class Finder {
     ledge.height = to_.height_of(ledge.rim_C);
     ledge.distance = to_.ahead_of(ledge.rim_C) - q_.radius;
     if (ledge.height < q_.lowest) return false;
+    // A shelf that a hand brushes beside the way straight ahead has no rim there.
+    if (length(ledge.rim_C - shelf.hit.point_C) > kNearRim) return false;
     const auto refuse = [&](LedgeFault fault, double found, double allowed) {
       fail(fault, found, allowed, ledge.rim_C, ledge.shelf_piece);
       return false;
@@ -179,12 +221,22 @@ class Finder {
   // Into the shelf, along it.
   static Vec3 into(const Ledge& ledge) { return cross(ledge.shelf_normal_C, ledge.along_C); }
 
-  // The wall is felt just under the shelf, where its face may be another than the one met first.
+  // Just under the shelf, where the wall's face may be another than the one met first; a shelf that rises from its
+  // rim is met higher than that.
+  WorldHit wall_under(const WorldHit& shelf, const WorldHit& met) const {
+    const double ahead = to_.ahead_of(shelf.hit.point_C) + kHand;
+    for (int i = 1; i <= kMostFeelers; ++i) {
+      const Vec3 from = to_.at(to_.height_of(shelf.hit.point_C) - 2.0 * kTip * i, 0.0);
+      const auto under = to_.sweep(from, kTip, q_.towards_C * ahead);
+      if (!under) break;
+      const WorldHit wall = straight_on(to_.ray(from, q_.towards_C * ahead), true, *under);
+      if (steepness(upwards(wall.face_normal_C), q_.up_C) >= kWallFrom) return wall;
+    }
+    return met;
+  }
+
   void find_rim(Ledge& ledge, const WorldHit& met, const WorldHit& shelf) {
-    const double height = to_.height_of(shelf.hit.point_C);
-    const double ahead = to_.ahead_of(shelf.hit.point_C);
-    const auto under = to_.sweep(to_.at(height - 2.0 * kTip, 0.0), kTip, q_.towards_C * (ahead + kHand));
-    const WorldHit& wall = under ? *under : met;
+    const WorldHit wall = wall_under(shelf, met);
     Vec3 normal = wall.face_normal_C;
     if (dot(normal, q_.towards_C) > 0.0) normal = -normal;
     ledge.wall_normal_C = normal;
@@ -212,23 +264,43 @@ class Finder {
     double depth = q_.longest_shelf;
     const Vec3 over = ledge.rim_C + out * (kHand + kClear);
     if (const auto wall = to_.sweep(over, kHand, in * depth)) depth = wall->hit.fraction * depth + kHand;
-    const double step = std::max(0.5 * q_.shortest_shelf, kHand), last = depth - kClear;
-    for (double x = std::min(kInside, last);; x = std::min(x + step, last)) {
-      if (!goes_on(ledge, x)) return end_before(ledge, x);
-      if (x >= last) return depth;
-    }
+    const double last = depth - kClear, first = std::min(kInside, last);
+    const Face begins = face_at(ledge, first);
+    if (!begins) return end_between(ledge, 0.0, first);
+    const auto gap = first_gap(ledge, {first, begins}, {last, face_at(ledge, last)});
+    return gap ? end_between(ledge, gap->on, gap->off) : depth;
   }
 
-  bool goes_on(const Ledge& ledge, double x) const {
+  // The face of the shelf so far in; nothing where it has none.
+  using Face = std::optional<std::pair<PieceId, std::uint32_t>>;
+  Face face_at(const Ledge& ledge, double x) const {
     const Vec3 from = ledge.rim_C + into(ledge) * x + ledge.shelf_normal_C * kInPlane;
-    return to_.ray(from, -ledge.shelf_normal_C * (2.0 * kInPlane)).has_value();
+    const auto hit = to_.ray(from, -ledge.shelf_normal_C * (2.0 * kInPlane));
+    return hit ? Face({hit->piece, hit->triangle}) : std::nullopt;
   }
 
-  double end_before(const Ledge& ledge, double x) const {
-    double on = 0.0, off = x;
+  struct Place {
+    double x;
+    Face face;
+  };
+  struct Gap {
+    double on, off;
+  };
+  // Where the shelf first ends between two places. Between two on one face it does not: a triangle has no holes.
+  std::optional<Gap> first_gap(const Ledge& ledge, const Place& a, const Place& b) const {
+    if (a.face == b.face) return std::nullopt;
+    const double step = std::max(0.5 * q_.shortest_shelf, kHand);
+    if (b.x - a.x <= step) return b.face ? std::nullopt : std::optional(Gap{a.x, b.x});
+    const double x = 0.5 * (a.x + b.x);
+    const Place middle{x, face_at(ledge, x)};
+    if (const auto gap = first_gap(ledge, a, middle)) return gap;
+    return middle.face ? first_gap(ledge, middle, b) : std::optional(Gap{a.x, x});
+  }
+
+  double end_between(const Ledge& ledge, double on, double off) const {
     while (off - on > kClear) {
       const double middle = 0.5 * (on + off);
-      (goes_on(ledge, middle) ? on : off) = middle;
+      (face_at(ledge, middle) ? on : off) = middle;
     }
     return 0.5 * (on + off);
   }
@@ -248,8 +320,14 @@ class Finder {
     ledge.crouched = q_.crouched > 0.0 && ledge.headroom >= q_.crouched - kClear;
     ledge.standing = q_.standing > 0.0 && ledge.headroom >= q_.standing - kClear;
     const Vec3 before = ledge.rim_C - q_.towards_C * q_.radius;
-    const auto ground = to_.ray(before, -q_.up_C * Ledge::kDeepestDrop);
-    ledge.drop = ground ? ground->hit.fraction * Ledge::kDeepestDrop : Ledge::kDeepestDrop;
+    ledge.drop = Ledge::kDeepestDrop;
+    // Near first: that is gathered.
+    for (const double deep : {std::max(ledge.height, 0.0) + 0.5 * kFarther, Ledge::kDeepestDrop}) {
+      const auto ground = to_.ray(before, -q_.up_C * deep);
+      if (!ground) continue;
+      ledge.drop = ground->hit.fraction * deep;
+      break;
+    }
   }
 
   // Nothing fitted: what kept the last, or how far the next wall is.

@@ -6,8 +6,9 @@
 namespace lagniappe {
 namespace {
 
-constexpr double kClear = 2e-3;     // m between the foot and the rim that it goes over.
-constexpr double kPastBack = 0.05;  // m behind the back of an obstacle.
+constexpr double kClear = 2e-3;          // m between the foot and the rim that it goes over.
+constexpr double kSameWay = 1.0 - 1e-9;  // Cosine.
+constexpr double kPastBack = 0.05;       // m behind the back of an obstacle.
 
 class Planner {
  public:
@@ -101,9 +102,22 @@ class Planner {
       return std::nullopt;
     }
     const Vec3 to = from - up_ * (ground->hit.fraction * deep);
+    const double beyond = length(across(ground->hit.point_C - to, up_));
+    const bool on_edge = ground->hit.feature != Feature::Face && beyond > q_.longest_overhang;
+    if (on_edge && !is_over_step(to, dot(ground->hit.point_C - to, up_))) {
+      refuse(MantleFault::SlipsOff, beyond, q_.longest_overhang, ground->piece);
+      return std::nullopt;
+    }
     if (fits(to, body)) return to;
     refuse(MantleFault::NoRoom, 0.0, body, ground->piece);
     return std::nullopt;
+  }
+
+  // Whether there is ground a step below what the foot touches with its side.
+  bool is_over_step(const Vec3& foot_C, double touched_at) const {
+    const double way = radius() + q_.highest_step - touched_at;
+    const auto hit = world_.cast_ray(foot_C + up_ * radius(), -up_ * way, q_.ledge.moment);
+    return hit && hit->surface.ground && dot(hit->hit.normal_C, up_) >= std::cos(q_.ledge.steepest_shelf);
   }
 
   const World& world_;
@@ -114,6 +128,15 @@ class Planner {
 
 }  // namespace
 
-MantleAnswer plan_mantle(const World& world, const MantleQuery& query) { return Planner(world, query).plan(); }
+MantleAnswer plan_mantle(const World& world, const MantleQuery& query) {
+  const MantleAnswer pushed = Planner(world, query).plan();
+  if (!pushed.ledge.ledge) return pushed;
+  MantleQuery straight = query;
+  straight.ledge.towards_C =
+      unit_or(-across(pushed.ledge.ledge->wall_normal_C, query.ledge.up_C), query.ledge.towards_C);
+  if (dot(straight.ledge.towards_C, query.ledge.towards_C) > kSameWay) return pushed;
+  const MantleAnswer turned = Planner(world, straight).plan();
+  return turned.plan || !pushed.plan ? turned : pushed;
+}
 
 }  // namespace lagniappe

@@ -23,6 +23,7 @@ enum class MantleFault : std::uint8_t {
   Overhead,   // m that it can rise < m that it would have to.
   OnTheWay,   // m that it can go over (or back) < m that it would have to.
   NoLanding,  // m down to ground that can be stood on (as far as was looked, if there is none) > deepest.
+  SlipsOff,   // m that the foot would stand beyond an edge > longest_overhang.
 };
 
 struct MantleAnswer {
@@ -34,13 +35,16 @@ struct MantleAnswer {
 };
 
 struct MantleQuery {
-  LedgeQuery ledge;              // With the heights of a standing and a crouched body.
-  double body_height = 1.8;      // m, now.
-  double margin = 5e-4;          // m of overlap that counts as none.
-  double longest_vault = 0.0;    // m: what is thinner, with a drop behind it, is gone over. 0: nothing.
-  double deepest_landing = 1.0;  // m below the foot's present height that a vault may end.
+  LedgeQuery ledge;               // With the heights of a standing and a crouched body.
+  double body_height = 1.8;       // m, now.
+  double margin = 5e-4;           // m of overlap that counts as none.
+  double longest_overhang = 0.2;  // m that the foot may stand beyond an edge,
+  double highest_step = 0.34;     // m, unless there is ground so near below that.
+  double longest_vault = 0.0;     // m: what is thinner, with a drop behind it, is gone over. 0: nothing.
+  double deepest_landing = 1.0;   // m below the foot's present height that a vault may end.
 };
 
+// Plans straight into the wall that is met; along towards_C where that does not go.
 MantleAnswer plan_mantle(const World& world, const MantleQuery& query);
 
 }  // namespace lagniappe

@@ -130,11 +130,15 @@ void land_or_leave(const StepContext& context, const Body& body, Verdict before,
 
 }  // namespace
 
-void come_to_rest(const StepContext& context, const Body& body, CharacterState& state) {
+void come_to_rest(const StepContext& context, const Body& body, const Vec3& flat_C, CharacterState& state) {
   VelocityLog log(context, state);
   find_ground(context, body, Stood{Ground{}, state.foot_C}, state);
   land_or_leave(context, body, Verdict::None, kNoPiece, state);
   log.rest_is(entry::Change::Why::Ground);
+  const Profile::Ground& ground = context.profile.ground;
+  state.velocity_C +=
+      state.grounded() ? laid_on(flat_C, state.ground.normal_C, body.up_C, ground.speed_on_slopes) : flat_C;
+  log.rest_is(entry::Change::Why::Hold);
 }
 
 void move_and_find_ground(const StepContext& context, const Body& body, const Intent& intent,

@@ -12,7 +12,8 @@ void move_and_find_ground(const StepContext& context, const Body& body, const In
                           void (*on_walkable)(const StepContext&, const Body&, const Intent&, CharacterState&),
                           CharacterState& state);
 
-// Finds what is underfoot for who held on to something until now.
-void come_to_rest(const StepContext& context, const Body& body, CharacterState& state);
+// Finds what is underfoot for who held on to something until now, and goes on by `flat_C`, across up, against
+// it.
+void come_to_rest(const StepContext& context, const Body& body, const Vec3& flat_C, CharacterState& state);
 
 }  // namespace lagniappe

@@ -78,6 +78,8 @@ Why why_of(const MantleAnswer& answer) {
       return Why::OnTheWay;
     case MantleFault::NoLanding:
       return Why::NoLanding;
+    case MantleFault::SlipsOff:
+      return Why::SlipsOff;
     case MantleFault::None:
       break;
   }
@@ -184,6 +186,8 @@ MantleAnswer judge_mantle(const StepContext& context, const CharacterState& stat
   query.ledge.moment = context.now;
   query.body_height = state.capsule_height;
   query.margin = context.profile.capsule.margin;
+  query.longest_overhang = std::min(context.profile.ground.longest_overhang, query.ledge.radius);
+  query.highest_step = context.profile.ground.highest_step;
   query.longest_vault = values.longest_vault;
   query.deepest_landing = values.deepest_landing;
   return plan_mantle(context.world, query);
@@ -255,11 +259,11 @@ void go_over_rim(const StepContext& context, const Body& body, CharacterState& s
     state.velocity_C = of_piece + mantling.direction_C * per_second;
     return log.rest_is(entry::Change::Why::Hold);
   }
-  const Vec3 over = over_rim(context, hold, body.up_C);
-  state.velocity_C = of_piece + over * (context.profile.mantle.kept_speed * hold.speed);
+  const Vec3 kept = over_rim(context, hold, body.up_C) * (context.profile.mantle.kept_speed * hold.speed);
+  state.velocity_C = of_piece;
   state.hold = Hold{};
   log.rest_is(entry::Change::Why::Hold);
-  come_to_rest(context, Body(context, state), state);
+  come_to_rest(context, Body(context, state), kept, state);
 }
 
 void face_hold(const StepContext& context, CharacterState& state) {

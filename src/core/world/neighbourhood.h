@@ -24,6 +24,9 @@ class Neighbourhood final : public World {
   std::optional<WorldRayHit> cast_ray(const Vec3& origin_C, const Vec3& motion_C,
                                       const Moment& moment) const override;
 
+  std::optional<std::size_t> gather(const Box& region, double time, std::span<WorldFace> out) const override {
+    return whole_.gather(region, time, out);
+  }
   Box limits() const override { return whole_.limits(); }
   Surroundings surroundings(const Vec3& at_C, double time) const override {
     return whole_.surroundings(at_C, time);

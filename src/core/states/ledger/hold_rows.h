@@ -80,6 +80,8 @@ struct EntryRow<entry::MantleRefused> {
         return fmt::format("{}{} is in the way over: {} < {}", text, of, found, allowed);
       case Why::NoLanding:
         return fmt::format("{}nothing to land on within {}", text, allowed);
+      case Why::SlipsOff:
+        return fmt::format("{}one would slip off {}: {} > {} beyond its edge", text, of, found, allowed);
       case Why::State:
         break;
     }

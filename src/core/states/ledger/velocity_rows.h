@@ -51,15 +51,16 @@ struct EntryRow<entry::Change> {
     f("change", e.change_C);
   }
   static std::string tell(const entry::Change& e, const World&) {
-    constexpr std::array<const char*, 9> kWhat = {"the response to the intent",
-                                                  "the grip of the surface",
-                                                  "the wind",
-                                                  "what carries",
-                                                  "the jump",
-                                                  "the table's script",
-                                                  "what was met",
-                                                  "the ground underfoot",
-                                                  "the reset"};
+    constexpr std::array<const char*, kChangeNames.size()> kWhat = {"the response to the intent",
+                                                                    "the grip of the surface",
+                                                                    "the wind",
+                                                                    "what carries",
+                                                                    "the jump",
+                                                                    "the table's script",
+                                                                    "what was met",
+                                                                    "the ground underfoot",
+                                                                    "the way along what is held",
+                                                                    "the reset"};
     return fmt::format("{} changes the velocity {}", kWhat[static_cast<std::size_t>(e.why)],
                        change(e.change_C));
   }
