@@ -19,7 +19,7 @@ CLI, SOURCE = os.path.abspath(sys.argv[1]), os.path.abspath(sys.argv[2])
 COURSE = f"{SOURCE}/courses/tidewheel.course.json"
 PROFILE = f"{SOURCE}/profiles/warden.profile.json"
 HEADER = ("tick,time_s,state,foot_x,foot_y,foot_z,vel_x,vel_y,vel_z,up_x,up_y,up_z,yaw_deg,pitch_deg,grounded,ground_angle_deg,"
-          "ground_piece,capsule_height_m,slides,stepped,snapped_m,penetration_m").split(",")
+          "ground_piece,capsule_height_m,slides,stepped,snapped_m,penetration_m,hold").split(",")
 
 
 def call(*arguments):
@@ -76,6 +76,21 @@ class CommandLine(unittest.TestCase):
         self.assertEqual(rows[60]["ground_piece"], "Quay")
         for word in ("distance", "top speed", "highest point", "airtime", "ticks ", "ticks per second"):
             self.assertIn(word, done.stdout)
+
+    def test_crates_are_mantled_and_rails_vaulted_alike_at_any_rate(self):
+        for name, end, held in (("crates", (1.86, 0.8, 46.66), "Crate 180"), ("rails", (19.0, -1.0, 45.83), "Vault rail 90")):
+            for hz in ("20", "60", "144", "240"):
+                done = self.drive(f"{SOURCE}/takes/{name}.inputs.json", "--from", name, "--hz", hz, "--trace", self.path("t.csv"), "--ledger", self.path("why.jsonl"))
+                self.assertEqual(done.returncode, 0, done.stderr)
+                rows = self.rows("t.csv")
+                for key, value in zip(("foot_x", "foot_y", "foot_z"), end):
+                    self.assertAlmostEqual(float(rows[-1][key]), value, delta=0.02)
+                self.assertEqual({r["state"] for r in rows if r["hold"]}, {"Mantle"})
+                self.assertEqual([r["hold"] for r in rows if r["hold"]][-1], held)
+                entries = [e for line in open(self.path("why.jsonl")) for e in json.loads(line)["entries"]]
+                begun = [e for e in entries if e["kind"] == "mantle_begun"]
+                self.assertEqual(begun[-1]["vaults"], name == "rails")
+                self.assertEqual([e for e in entries if e["kind"] == "mantle_blocked"], [])
 
     def test_the_same_call_gives_the_same_bytes(self):
         inputs = f"{SOURCE}/takes/tour.inputs.json"

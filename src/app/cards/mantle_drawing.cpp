@@ -9,7 +9,7 @@ namespace {
 
 class MantleDrawing : public CardDrawing {
  public:
-  int height() const override { return 196; }
+  int height() const override { return 226; }
 
   Extent extent(const Profile& p) const override {
     const double tall = p.capsule.height;
@@ -24,15 +24,15 @@ class MantleDrawing : public CardDrawing {
     const double tall = p.capsule.height, thin = m.longest_vault, step = p.ground.highest_step;
     sketch.line({{e.left, 0.0}, {0.0, 0.0}, {0.0, m.highest}, {e.right, m.highest}}, Sketch::Ink::Solid);
     sketch.capsule({-(m.reach + p.capsule.radius), 0.0}, p.capsule.radius, tall, Sketch::Ink::Now);
-    sketch.dimension({-m.reach, 0.62 * tall}, {0.0, 0.62 * tall}, QObject::tr("%1").arg(metres_text(m.reach)));
+    sketch.dimension({-m.reach, 0.62 * tall}, {0.0, 0.62 * tall}, metres_text(m.reach));
     const double right = std::max(thin, 0.3 * tall) + 0.2 * tall;
     if (thin > 0.0) {
       sketch.line({{thin, 0.0}, {thin, m.highest}}, Sketch::Ink::Faint);
-      sketch.label({0.5 * thin, 0.5 * m.highest}, QObject::tr("thinner:\nover"), Sketch::Ink::Dimension);
+      sketch.label({thin, m.highest + 0.1}, QObject::tr("thinner: over"), Sketch::Ink::Dimension);
     }
     sketch.line({{0.0, m.lowest}, {right + 0.1, m.lowest}}, Sketch::Ink::Faint);
     sketch.dimension({right, m.lowest}, {right, m.highest},
-                     QObject::tr("mantles %1 to %2").arg(m.lowest, 0, 'f', 2).arg(metres_text(m.highest)));
+                     QString("%1\u2013%2").arg(m.lowest, 0, 'f', 2).arg(metres_text(m.highest)));
     sketch.line({{0.0, with_jump(p)}, {right + 0.1, with_jump(p)}}, Sketch::Ink::Faint);
     sketch.label({0.0, with_jump(p)}, QObject::tr("with a jump %1").arg(metres_text(with_jump(p))));
     if (m.lowest > step + 0.005) {

@@ -15,7 +15,7 @@ constexpr double kTip = 0.01;     // m, of what feels for faces just under a rim
 constexpr double kInside = 0.01;  // m behind the face of a wall: on top of the thinnest, of 2 cm.
 constexpr double kClear = 1e-3;   // m that is left free between a probe and what it stands on.
 constexpr double kFarther = 1.0;  // m beyond reach and height that are looked at, so that a number can be told.
-constexpr double kBetweenRays = 0.06;  // m: half of the narrowest slit that is looked into.
+constexpr double kBetweenRays = 0.06;        // m: half of the narrowest slit that is looked into.
 constexpr double kWallFrom = radians(60.0);  // A shelf steeper than this is wall.
 constexpr double kInPlane = 0.03;            // m by which a shelf may leave its plane and go on.
 constexpr double kNearRim = 0.15;            // m between a rim and where its shelf was met.
@@ -115,7 +115,8 @@ class Finder {
         continue;
       }
       const double height = to_.height_of(shelf->hit.point_C);
-      if (steepness(upwards(shelf->face_normal_C), q_.up_C) < kWallFrom && consider(*wall, face_below(*shelf, in)))
+      if (steepness(upwards(shelf->face_normal_C), q_.up_C) < kWallFrom &&
+          consider(*wall, face_below(*shelf, in)))
         return answer_;
       low = std::max(height + kHand, low + kHand);
     }
@@ -155,8 +156,8 @@ class Finder {
     return roof ? from + roof->hit.fraction * (wanted - from) - kClear : wanted;
   }
 
-  // A height at which hands reach so far in, with the lowest shelf below it: the top, where that is open; under a
-  // roof the lowest that is.
+  // A height at which hands reach so far in, with the lowest shelf below it: the top, where that is open; under
+  // a roof the lowest that is.
   std::optional<double> way_in(double low, double top, double in) const {
     if (to_.open(top, top, in)) return top;
     for (double h = low; h <= top; h += kBetweenRays) {
@@ -221,8 +222,8 @@ class Finder {
   // Into the shelf, along it.
   static Vec3 into(const Ledge& ledge) { return cross(ledge.shelf_normal_C, ledge.along_C); }
 
-  // Just under the shelf, where the wall's face may be another than the one met first; a shelf that rises from its
-  // rim is met higher than that.
+  // Just under the shelf, where the wall's face may be another than the one met first; a shelf that rises from
+  // its rim is met higher than that.
   WorldHit wall_under(const WorldHit& shelf, const WorldHit& met) const {
     const double ahead = to_.ahead_of(shelf.hit.point_C) + kHand;
     for (int i = 1; i <= kMostFeelers; ++i) {
@@ -286,7 +287,8 @@ class Finder {
   struct Gap {
     double on, off;
   };
-  // Where the shelf first ends between two places. Between two on one face it does not: a triangle has no holes.
+  // Where the shelf first ends between two places. Between two on one face it does not: a triangle has no
+  // holes.
   std::optional<Gap> first_gap(const Ledge& ledge, const Place& a, const Place& b) const {
     if (a.face == b.face) return std::nullopt;
     const double step = std::max(0.5 * q_.shortest_shelf, kHand);

@@ -95,8 +95,7 @@ class Planner {
   // Down to ground that can be stood on.
   std::optional<Vec3> landing(const Vec3& from, double body, double deep) {
     const auto ground = world_.sweep(axis(from, body), radius(), -up_ * deep, q_.ledge.moment);
-    const bool bears = ground && dot(ground->face_normal_C, up_) >= std::cos(q_.ledge.steepest_shelf) - 1e-9;
-    if (!bears) {
+    if (!ground || !can_be_stood_on(ground->surface, ground->face_normal_C)) {
       refuse(MantleFault::NoLanding, ground ? ground->hit.fraction * deep : deep, deep,
              ground ? ground->piece : kNoPiece);
       return std::nullopt;
@@ -113,11 +112,20 @@ class Planner {
     return std::nullopt;
   }
 
+  bool can_be_stood_on(const Surface& surface, const Vec3& normal_C) const {
+    constexpr double kRounding = 1e-9;
+    const double upright = dot(normal_C, up_);
+    if (!surface.ground || surface.walk == Surface::Walk::Never || upright <= 0.0) return false;
+    if (surface.walk == Surface::Walk::Always) return true;
+    const double slope = length(across(normal_C, up_)) / upright;
+    return slope <= std::tan(q_.ledge.steepest_shelf) * surface.friction + kRounding;
+  }
+
   // Whether there is ground a step below what the foot touches with its side.
   bool is_over_step(const Vec3& foot_C, double touched_at) const {
     const double way = radius() + q_.highest_step - touched_at;
     const auto hit = world_.cast_ray(foot_C + up_ * radius(), -up_ * way, q_.ledge.moment);
-    return hit && hit->surface.ground && dot(hit->hit.normal_C, up_) >= std::cos(q_.ledge.steepest_shelf);
+    return hit && can_be_stood_on(hit->surface, hit->hit.normal_C);
   }
 
   const World& world_;

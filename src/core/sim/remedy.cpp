@@ -12,7 +12,29 @@
 namespace lagniappe {
 namespace {
 
-// The value that a refusal goes by; empty where there is none. What helps is more of it, but for treads.
+std::string path_behind_mantle(entry::MantleRefused::Why why) {
+  using Why = entry::MantleRefused::Why;
+  switch (why) {
+    case Why::OutOfReach:
+      return "mantle.reach";
+    case Why::TooHigh:
+      return "mantle.highest";
+    case Why::ShelfTooSteep:
+      return "ground.steepest_walkable";
+    case Why::NoRoom:
+    case Why::Overhead:
+      return "stances.crouched_height";
+    case Why::NoLanding:
+      return "mantle.deepest_landing";
+    case Why::SlipsOff:
+      return "ground.longest_overhang";
+    default:
+      return {};
+  }
+}
+
+// The value that a refusal goes by; empty where there is none. What helps is more of it, but for treads and the
+// crouched height.
 std::string path_behind(const LedgerEntry& refused, const CharacterState& before) {
   if (const auto* step = std::get_if<entry::Step>(&refused)) {
     using Outcome = entry::Step::Outcome;
@@ -27,6 +49,7 @@ std::string path_behind(const LedgerEntry& refused, const CharacterState& before
     if (jump->why == Why::AirJumpsUsed) return "jump.air_jumps";
     if (jump->why == Why::Skidding) return "jump.from_skid";
   }
+  if (const auto* mantle = std::get_if<entry::MantleRefused>(&refused)) return path_behind_mantle(mantle->why);
   return {};
 }
 
@@ -71,7 +94,8 @@ class Search {
     }
     const ProfileField& field = *find_field(path_);
     const double present = field.typed(now);
-    const double end = path_ == "ground.shortest_tread" ? field.low : field.high, unit = resolution(field.unit);
+    const bool less = path_ == "ground.shortest_tread" || path_ == "stances.crouched_height";
+    const double end = less ? field.low : field.high, unit = resolution(field.unit);
     // Away from what it is, farther and farther: much too much of it may be refused for another reason.
     double refused = present;
     for (double way = unit; refused != end; way *= 2.0) {

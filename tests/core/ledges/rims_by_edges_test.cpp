@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: MIT
-// Rims against those computed from the edges of the mesh itself: the upright plane through the foot cuts the edges
-// in points, and these tell the outline that one stands before.
+// Rims against those computed from the edges of the mesh itself: the upright plane through the foot cuts the
+// edges in points, and these tell the outline that one stands before.
 #include <algorithm>
 #include <catch2/catch.hpp>
 
@@ -97,8 +97,8 @@ TEST_CASE("Rims of random convex solids are where their own edges say") {
     query.radius = 0.3;
     const double stand = corner->at.x - 0.3 - random.between(0.1, 0.4);
     // Not within the solid, where that bulges out below its rim.
-    const bool within = std::any_of(cuts.begin(), cuts.end(),
-                                    [&](const Cut& c) { return std::min(c.a.x, c.b.x) < stand + query.radius; });
+    const bool within = std::any_of(
+        cuts.begin(), cuts.end(), [&](const Cut& c) { return std::min(c.a.x, c.b.x) < stand + query.radius; });
     if (within) continue;
     query.foot_C = frame.point(Vec3(0, 0, -stand));
     query.up_C = frame.vector(Vec3(0, 1, 0));

@@ -350,3 +350,45 @@ TEST_CASE("In random places a mantle goes through nothing and ends in nothing, w
   }
   CHECK(begun > 100);
 }
+
+TEST_CASE("Nobody is brought onto what is no ground, or slips off where there is none to stand on") {
+  const Profile profile = asking();
+  const auto told = [&](Surface surface, double slope) {
+    TriangleWorld::Builder builder;
+    const auto add = [&](const Vec3& at, const Vec3& turn, const Vec3& size, const Surface& of) {
+      for (const Triangle& t : triangles_of({"", at, turn, "", shape::Block{size}})) builder.add(t, of);
+    };
+    builder.begin_piece("floor");
+    add({0, -1, 0}, Vec3(0.0), {40, 1, 40}, {});
+    builder.begin_piece("crate");
+    add({0, 0, -2.6}, {0, radians(slope), 0}, {6, 1, 4}, surface);
+    const TriangleWorld world = builder.commit({Box{Vec3(-1e4), Vec3(1e4)}});
+    const auto r = refused(world, profile, standing_at(profile, Vec3(0.0)));
+    return r ? std::optional(r->why) : std::nullopt;
+  };
+  CHECK_FALSE(told({}, 0.0));
+  CHECK(told({Surface::Walk::ByAngle, false}, 0.0) == Why::NoLanding);
+  CHECK(told({Surface::Walk::Never}, 0.0) == Why::NoLanding);
+  CHECK_FALSE(told({Surface::Walk::ByAngle, true, false, 0.12}, 0.0));
+  // The corner of a rail is met from beside: there would be nothing under the foot.
+  const TriangleWorld post = Scene().floor().block({0.29, 0, -0.7}, {0.06, 1.0, 0.6}).world();
+  Profile no_vault = profile;
+  no_vault.mantle.longest_vault = 0.0;
+  const auto r = refused(post, no_vault, standing_at(profile, Vec3(0.0)));
+  REQUIRE(r);
+  CHECK((r->why == Why::SlipsOff || r->why == Why::NothingThere));
+}
+
+TEST_CASE("Pushed askew against a wall one goes straight over it, and turns to it") {
+  const Profile profile = asking();
+  for (const double askew : {-30.0, -15.0, 0.0, 25.0, 35.0}) {
+    INFO(askew);
+    const double a = radians(askew);
+    const Scene scene = Scene().floor().block({0, 0, -2.6}, {8, 1.1, 4});
+    const Way way =
+        mantle(scene, Vec3(0, 0, 0), profile, 60, 0.5, frames().front(), push(std::sin(a), std::cos(a)));
+    CHECK(way.end.holding());
+    CHECK(way.end.foot_C.x == Approx(0.0).margin(0.005));
+    CHECK(wrap_angle(way.end.facing) == Approx(0.0).margin(1e-6));
+  }
+}

@@ -162,3 +162,27 @@ TEST_CASE("What is no refusal has nothing behind it") {
   CHECK_FALSE(remedy_of(entry::Snap{0.1}, CharacterState{}, {}, Profile{}, world, 1.0 / 60));
   CHECK_FALSE(remedy_of(entry::Exhausted{3, 0.1}, CharacterState{}, {}, Profile{}, world, 1.0 / 60));
 }
+
+TEST_CASE("A rim that is too high, or too far: its own height or way would have been enough") {
+  const Profile profile;
+  const auto remedy_for = [&](const TriangleWorld& world) {
+    const CharacterState state = start_state(profile, {}, world);
+    Ledger ledger;
+    step(state, press(Action::Climb), profile, world, 1.0 / 60, &ledger);
+    const auto refused = std::find_if(ledger.entries.begin(), ledger.entries.end(), [](const LedgerEntry& e) {
+      return std::holds_alternative<entry::MantleRefused>(e);
+    });
+    REQUIRE(refused != ledger.entries.end());
+    return remedy_of(*refused, state, press(Action::Climb), profile, world, 1.0 / 60);
+  };
+  const auto high = remedy_for(Scene().floor().block({0, 0, -2.5}, {6, 2.41, 4}).world());
+  REQUIRE(high);
+  CHECK(high->path == "mantle.highest");
+  REQUIRE(high->enough);
+  CHECK(*high->enough == Approx(2.41).margin(0.002));
+  const auto far = remedy_for(Scene().floor().block({0, 0, -3.0}, {6, 1.0, 4}).world());
+  REQUIRE(far);
+  CHECK(far->path == "mantle.reach");
+  REQUIRE(far->enough);
+  CHECK(*far->enough == Approx(0.7).margin(0.002));
+}
