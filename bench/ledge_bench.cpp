@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: MIT
 // What rims cost:
+//   tick_mantle       a tick that asks whether one could mantle, and one on the way
 //   find_ledge        one question about a wall of 1.5 m, and about one that is too high
 //   tick_at_rim       a tick on a roof: unguarded, guarded away from rims, along a rim, into a corner, and
 //   where a hole's corner is rounded
@@ -69,6 +70,37 @@ void tick_bench(benchmark::State& state) {
   state.SetLabel(walk.name);
 }
 
+// Mantling: what asking costs in every tick, and being on the way.
+struct Ask {
+  const char* name;
+  Values::Mantle::Start start;
+  Vec3 from;
+  Vec2 push;
+  double yaw;
+  bool holds;
+};
+constexpr Ask kAsks[] = {
+    {"never", Values::Mantle::Start::Never, {1, 0, 20}, {0, 1}, 0.0, false},
+    {"always, nothing near", Values::Mantle::Start::Always, {1, 0, 20}, {0, 1}, 0.0, false},
+    {"against a wall, never", Values::Mantle::Start::Never, {17.65, 0, 0}, {1, 0}, 0.0, false},
+    {"against a wall, by the stick, too high", Values::Mantle::Start::Stick, {17.65, 0, 0}, {1, 0}, 0.0, false},
+    {"on the way", Values::Mantle::Start::Always, {1, 0, 7.4}, {0, 1}, 0.0, true}};
+
+void mantle_bench(benchmark::State& state) {
+  const Ask& ask = kAsks[state.range(0)];
+  Profile profile;
+  profile.mantle.start = ask.start;
+  constexpr double kTick = 1.0 / 60.0;
+  InputFrame input;
+  input.move = ask.push;
+  CharacterState at = start_state(profile, {ask.from, Quat(1, 0, 0, 0), ask.yaw}, world());
+  for (int i = 0; i < 8; ++i) at = step(at, input, profile, world(), kTick);
+  if (at.holding() != ask.holds) state.SkipWithError("not what was to be measured");
+  for (auto _ : state) benchmark::DoNotOptimize(step(at, input, profile, world(), kTick));
+  state.SetLabel(ask.name);
+}
+
+BENCHMARK(mantle_bench)->Name("tick_mantle")->DenseRange(0, std::size(kAsks) - 1);
 BENCHMARK(find_ledge_bench)->Name("find_ledge")->ArgName("too_high")->Arg(0)->Arg(1);
 BENCHMARK(tick_bench)->Name("tick_at_rim")->DenseRange(0, std::size(kWalks) - 1);
 

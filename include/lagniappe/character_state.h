@@ -52,7 +52,8 @@ struct Ground {
 };
 
 // What one holds on to, in the frame of its piece, so that it goes where that goes. Mantling, the foot goes
-// straight up, over the rim, and down to where the body stands: the places are against where it began.
+// straight up, over the rim, and down to where the body stands: the places are against where it began. With no
+// kind, `seconds` and `gone` are of the pause after one was thrown off.
 struct Hold {
   enum class Kind : std::uint8_t { None, Mantle, Vault } kind = Kind::None;
   PieceId piece = kNoPiece;

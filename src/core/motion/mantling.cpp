@@ -195,8 +195,9 @@ MantleAnswer judge_mantle(const StepContext& context, const CharacterState& stat
 
 bool mantle_may_begin(const StepContext& context, const CharacterState& state) {
   if (state.lying() || state.holding() || state.crushed) return false;
+  const bool pauses = state.hold.seconds > 0.0f && !context.input.pressed.has(Action::Climb);
   const Intent intent = ground_intent(context, state);
-  if (!is_asked(context, intent)) return false;
+  if (pauses || !is_asked(context, intent)) return false;
   const MantleAnswer answer = judge_mantle(context, state);
   return answer.plan && leads_in(context, intent, answer.plan->ledge.wall_normal_C, state.up_C());
 }
@@ -252,6 +253,7 @@ void go_over_rim(const StepContext& context, const Body& body, CharacterState& s
   if (blocked) {
     context.note(entry::MantleBlocked{hold.phase(), blocked->piece});
     state.hold = Hold{};
+    state.hold.seconds = static_cast<float>(context.profile.mantle.least_time);
     state.velocity_C = of_piece;
     return log.rest_is(entry::Change::Why::Hold);
   }
@@ -264,6 +266,12 @@ void go_over_rim(const StepContext& context, const Body& body, CharacterState& s
   state.hold = Hold{};
   log.rest_is(entry::Change::Why::Hold);
   come_to_rest(context, Body(context, state), kept, state);
+}
+
+void count_pause(const StepContext& context, CharacterState& state) {
+  if (state.holding() || state.hold.seconds <= 0.0f) return;
+  state.hold.gone += static_cast<float>(context.dt);
+  if (state.hold.gone >= state.hold.seconds) state.hold = Hold{};
 }
 
 void face_hold(const StepContext& context, CharacterState& state) {

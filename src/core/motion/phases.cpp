@@ -145,6 +145,7 @@ void move_by_itself(const StepContext& context, const Manner& manner, CharacterS
   settle_eye(context, state);
   remember_push(context, intent, state);
   count_time(context, stood, state);
+  count_pause(context, state);
 }
 
 }  // namespace lagniappe

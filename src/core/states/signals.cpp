@@ -258,7 +258,7 @@ constexpr Signal kSignals[] = {
     {"holding", "holding on", "", true, "Whether it holds on to something.",
      [](const SignalView& v) { return double(v.state.holding()); }},
     {"hold.phase", "share of the way held", "", false, "Of a mantle, from 0 to 1; 0 without one.",
-     [](const SignalView& v) { return v.state.hold.phase(); }},
+     [](const SignalView& v) { return v.state.holding() ? v.state.hold.phase() : 0.0; }},
     {"air_jumps_left", "air jumps left", "", false, "Until the next landing.",
      [](const SignalView& v) { return double(v.values.jump.air_jumps - v.state.air_jumps_used); }},
     {"skid_over", "skid run out", "", true,

@@ -78,7 +78,7 @@ void TablePass::enter(StateId to) {
   for (std::size_t i = 0; i < entered.forgets.size(); ++i) {
     if (entered.forgets[i]) state_.memory[i] = 0.0;
   }
-  if (!facts_of(entered.behaviour).holds) state_.hold = Hold{};
+  if (state_.holding() && !facts_of(entered.behaviour).holds) state_.hold = Hold{};
   if (const auto enters = row_of(entered.behaviour).on_entering) enters(context_, state_);
   act(entered.on_entry.get(), values_);
 }
