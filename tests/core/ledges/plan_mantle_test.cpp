@@ -96,7 +96,7 @@ TEST_CASE("What is thinner than is vaulted is gone over, to higher and lower gro
 
 TEST_CASE("In random scenes no way leads through anything, nor ends in it") {
   int planned = 0;
-  for (std::uint64_t seed = 0; seed < 6000; ++seed) {
+  for (std::uint64_t seed = 0; seed < 2500; ++seed) {
     Random random(seed);
     Scene scene;
     scene.floor(10.0);
@@ -121,5 +121,5 @@ TEST_CASE("In random scenes no way leads through anything, nor ends in it") {
     INFO("seed " << seed);
     CHECK(deepest(*answer.plan, frames().front(), world) < 0.002 + 1e-6);
   }
-  CHECK(planned > 300);
+  CHECK(planned > 120);
 }
