@@ -40,7 +40,7 @@ constexpr double kBetweenHands = 0.22;  // m, half of it.
 // Both hands on the rim, a shoulder's width apart, as its piece is drawn now.
 void take_hold(const PoseFeed& feed, const World& world, double time, Carriage& carriage) {
   if (feed.hold.empty()) return;
-  const RigidPose frame = world.moves(feed.hold_piece) ? world.piece_frame(feed.hold_piece, time) : RigidPose{};
+  const RigidPose frame = world.piece_frame(feed.hold_piece, time);
   const Vec3 up_P = unit_or(feed.hold_rim_P - feed.hold_from_P, Vec3(0, 1, 0));
   const Vec3 side_P = unit_or(cross(feed.hold_to_P - feed.hold_from_P, up_P), Vec3(0.0)) * kBetweenHands;
   carriage.hands_C = {frame.point(feed.hold_rim_P - side_P), frame.point(feed.hold_rim_P + side_P)};

@@ -75,7 +75,7 @@ void draw_rims(LinePen& pen, const Ledger& ledger, const CharacterState& state) 
 void draw_hold(LinePen& pen, const World& world, const CharacterState& state) {
   if (!state.holding()) return;
   const Hold& hold = state.hold;
-  const RigidPose frame = world.moves(hold.piece) ? world.piece_frame(hold.piece, state.time) : RigidPose{};
+  const RigidPose frame = world.piece_frame(hold.piece, state.time);
   const auto at = [&](const glm::vec3& from_P) { return frame.point(hold.from_P + Vec3(from_P)); };
   const Vec3 corners[] = {frame.point(hold.from_P), at(hold.above_P), at(hold.over_P), at(hold.to_P)};
   for (int i = 0; i < 3; ++i) pen.line(corners[i], corners[i + 1], theme::sky());

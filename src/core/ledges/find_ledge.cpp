@@ -19,6 +19,7 @@ constexpr double kBetweenRays = 0.06;        // m: half of the narrowest slit th
 constexpr double kWallFrom = radians(60.0);  // A shelf steeper than this is wall.
 constexpr double kInPlane = 0.03;            // m by which a shelf may leave its plane and go on.
 constexpr double kNearRim = 0.15;            // m between a rim and where its shelf was met.
+constexpr double kLeastFacing = 0.3;         // Cosine between the way ahead and the normal of a wall.
 constexpr int kMostFeelers = 6;              // Below a shelf, for its wall.
 constexpr int kMostShelves = 8;              // Of one wall, one above the other.
 
@@ -101,7 +102,7 @@ class Finder {
       if (!wall) break;
       if (!met_) to_.gather();
       met_ = true;
-      const double in = dot(wall->hit.point_C - q_.foot_C, q_.towards_C) + kInside;
+      const double in = straight_through(*wall);
       const double met_at = to_.height_of(wall->hit.point_C);
       to_.lean_with(back_lean(*wall), met_at);
       const auto from = way_in(std::max(low, met_at - kHand), top, in);
@@ -125,6 +126,16 @@ class Finder {
 
  private:
   Vec3 upwards(const Vec3& n_C) const { return dot(n_C, q_.up_C) < 0.0 ? -n_C : n_C; }
+
+  // How far ahead one is just behind the wall. A hand meets a wall that it comes at askew with its side, before
+  // its middle is there.
+  double straight_through(const WorldHit& wall) const {
+    const Vec3 &p = wall.hit.point_C, &n = wall.face_normal_C;
+    const double met = to_.ahead_of(p), into = dot(q_.towards_C, n);
+    if (std::abs(into) < kLeastFacing) return met + kInside;
+    const double crossed = dot(p - to_.at(to_.height_of(p), 0.0), n) / into;
+    return std::clamp(crossed, met, met + kHand) + kInside;
+  }
 
   // What a ball met is where hands lie; the plane straight ahead may cut another of the faces that meet there.
   WorldHit face_below(const WorldHit& met, double in) const {

@@ -32,10 +32,7 @@ class Planner {
   }
 
   Segment axis(const Vec3& foot_C, double height) const {
-    return capsule_at(foot_C, std::max(height, 2.0 * radius()));
-  }
-  Segment capsule_at(const Vec3& foot_C, double height) const {
-    return {foot_C + up_ * radius(), foot_C + up_ * (height - radius())};
+    return {foot_C + up_ * radius(), foot_C + up_ * std::max(height - radius(), radius())};
   }
   double radius() const { return q_.ledge.radius; }
   double slim() const { return radius() - 0.5 * q_.margin; }

@@ -133,7 +133,7 @@ void add_ledges(Figures& f, const Profile& p) {
         "2 min(longest_overhang, radius)");
 }
 
-// The foot goes up by the rim's height, and over by half a body's width more than the reach to it.
+// From beside the wall the foot goes up by the rim's height, and over by the body's width.
 void add_mantle(Figures& f, const Profile& p) {
   const auto& m = p.mantle;
   const auto time = [&](double way) { return std::max(m.least_time, m.time_per_metre * way); };

@@ -186,3 +186,39 @@ TEST_CASE("The rim of random boxes, cut into random triangles, is where the box 
     CHECK(answer.ledge->depth == Approx(std::min(thick, 1.0)).margin(3e-3));
   }
 }
+
+TEST_CASE("A block of so many faces that they are not gathered has the rim of one of twelve") {
+  // Three centimetres each way: thousands within reach.
+  constexpr int kParts = 60;
+  constexpr double kWide = 1.8, kHigh = 1.4, kFront = 0.5;
+  Scene fine;
+  fine.floor();
+  const auto grid = [&](const Vec3& corner, const Vec3& a, const Vec3& b) {
+    for (int i = 0; i < kParts; ++i) {
+      for (int k = 0; k < kParts; ++k) {
+        const auto at = [&](int x, int y) {
+          return corner + a * (double(x) / kParts) + b * (double(y) / kParts);
+        };
+        fine.triangle({at(i, k), at(i + 1, k), at(i + 1, k + 1)});
+        fine.triangle({at(i, k), at(i + 1, k + 1), at(i, k + 1)});
+      }
+    }
+  };
+  grid({-0.5 * kWide, 0, -kFront}, {kWide, 0, 0}, {0, kHigh, 0});
+  grid({-0.5 * kWide, kHigh, -kFront}, {kWide, 0, 0}, {0, 0, -kWide});
+  const TriangleWorld many = fine.world(), few = wall(kHigh, kFront, kWide, kWide).world();
+  for (const double yaw : {-0.5, 0.0, 0.3}) {
+    for (const double x : {-0.317, 0.0, 0.21}) {
+      INFO(yaw << " rad, " << x << " m");
+      const LedgeAnswer a = find_ledge(many, query(frames().front(), Vec3(x, 0, 0), yaw));
+      const LedgeAnswer b = find_ledge(few, query(frames().front(), Vec3(x, 0, 0), yaw));
+      REQUIRE(a.ledge);
+      REQUIRE(b.ledge);
+      CHECK(length(a.ledge->rim_C - b.ledge->rim_C) < 1e-9);
+      CHECK(length(a.ledge->wall_normal_C - b.ledge->wall_normal_C) < 1e-9);
+      CHECK(a.ledge->depth == Approx(b.ledge->depth).margin(2e-3));
+      CHECK(a.ledge->headroom == Approx(b.ledge->headroom).margin(1e-6));
+      CHECK(a.ledge->standing == b.ledge->standing);
+    }
+  }
+}

@@ -104,7 +104,7 @@ TEST_CASE("Walking at random over the demo course the verdict changes only where
   REQUIRE(course);
   const TriangleWorld world = build_world(*course);
   const Profile profile;
-  long flickers = 0, ticks = 0;
+  long flickers = 0, at_nosed_corner = 0, ticks = 0;
   for (std::size_t m = 0; m < course->marks.size(); ++m) {
     const int hz = std::vector<int>{30, 60, 144, 240}[m % 4];
     Random random(900 + m);
@@ -139,7 +139,8 @@ TEST_CASE("Walking at random over the demo course the verdict changes only where
         lost_normal = normal_before;
       }
       if (back) {
-        ++flickers;
+        const bool known = world.piece_name(state.ground.piece) == "Nosed tread 1";
+        ++(known ? at_nosed_corner : flickers);
         WARN("near " << state.foot_C.x << " " << state.foot_C.y << " " << state.foot_C.z << " on "
                      << world.piece_name(state.ground.piece) << ", tick " << state.tick << " at " << hz
                      << " from " << course->marks[m].id);
@@ -150,7 +151,8 @@ TEST_CASE("Walking at random over the demo course the verdict changes only where
   CHECK(ticks > 50000);
   // One spot of the scree, at 30 ticks/s: pushed up onto a face too steep to walk, it leaves the ground for
   // half a millisecond and skids, to stand again a tick later. See the known problems in docs/architecture.md.
-  // And the corner of nosed stairs met from beside, at 240 ticks/s: a step onto the first tread sees the corner
-  // of the second, tips off it, and lands on the first 25 ms later.
-  CHECK(flickers <= 2);
+  CHECK(flickers <= 1);
+  // The corner of nosed stairs met from beside, at 240 ticks/s: a step onto the first tread sees the corner of
+  // the second, tips off it, and lands on the first 25 ms later.
+  CHECK(at_nosed_corner <= 1);
 }
