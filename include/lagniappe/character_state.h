@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <array>
+#include <bit>
 #include <cstdint>
 #include <string_view>
 #include <type_traits>
@@ -27,7 +28,8 @@ enum class StateId : std::uint8_t {
   Lie,
   Tuck,
   Soar,
-  Mantle
+  Mantle,
+  Hang
 };
 
 inline constexpr int kMemorySlots = 6;
@@ -51,22 +53,45 @@ struct Ground {
   Surface surface = {};      // Of what bears.
 };
 
-// What one holds on to, in the frame of its piece, so that it goes where that goes. Mantling, the foot goes
-// straight up, over the rim, and down to where the body stands: the places are against where it began. With no
-// kind, `seconds` and `gone` are of the pause after one was thrown off.
-struct Hold {
-  enum class Kind : std::uint8_t { None, Mantle, Vault } kind = Kind::None;
-  PieceId piece = kNoPiece;
-  Vec3 from_P = Vec3(0.0);
+// A mantle's way: the foot goes straight up, over the rim, and down to where the body stands. Places are against
+// where it began.
+struct MantleWay {
   glm::vec3 above_P = glm::vec3(0.0f), over_P = glm::vec3(0.0f), to_P = glm::vec3(0.0f);
   glm::vec3 rim_P = glm::vec3(0.0f);
   float first_height = 0.0f, least_height = 0.0f;  // m of the capsule: as it began, and once it is up.
   float speed = 0.0f;                              // m/s over the rim that it had, against the piece.
-  float seconds = 0.0f, gone = 0.0f;               // s that the way takes, and of it so far.
-
-  double phase() const { return seconds > 0.0f ? std::min(double(gone) / seconds, 1.0) : 0.0; }
+  float unused = 0.0f;
 };
-inline constexpr std::array<std::string_view, 3> kHoldNames = {"", "mantle", "vault"};
+
+// How one hangs from a rim.
+struct RimHold {
+  glm::vec3 normal_P = glm::vec3(0.0f);  // Unit: from the rim to the body.
+  glm::vec3 along_P = glm::vec3(0.0f);   // Unit, along the rim: to the right of who faces the wall.
+  glm::vec3 pull_P = glm::vec3(0.0f);    // m that the body was from there when it was caught.
+  float away = 0.0f;                     // m from the rim to the body's axis.
+  // At a corner: rad to be turned until the rim goes on to the left and to the right; over a gap the same in m.
+  float turn_left = 0.0f, turn_right = 0.0f, gap_left = 0.0f, gap_right = 0.0f;
+  float inner = 0.0f;  // 1: the corner is one that the walls close in on.
+  float unused = 0.0f;
+};
+
+// What one holds on to, in the frame of its piece, so that it goes where that goes.
+struct Hold {
+  enum class Kind : std::uint8_t { None, Mantle, Vault, Hang } kind = Kind::None;
+  PieceId piece = kNoPiece;
+  Vec3 at_P = Vec3(0.0);  // Mantling, where the foot began; hanging, the rim's point before the body.
+  std::array<float, 16> numbers = {};  // A MantleWay or a RimHold, by the kind.
+  // s that a mantle's way takes, or being pulled to a rim, and of it so far. With no kind: of the pause after one
+  // was thrown off, or let go.
+  float seconds = 0.0f, gone = 0.0f;
+
+  double phase() const { return seconds > 0.0f ? std::min(double(gone) / seconds, 1.0) : 1.0; }
+  MantleWay way() const { return std::bit_cast<MantleWay>(numbers); }
+  RimHold rim() const { return std::bit_cast<RimHold>(numbers); }
+  void set(const MantleWay& way) { numbers = std::bit_cast<std::array<float, 16>>(way); }
+  void set(const RimHold& rim) { numbers = std::bit_cast<std::array<float, 16>>(rim); }
+};
+inline constexpr std::array<std::string_view, 4> kHoldNames = {"", "mantle", "vault", "hang"};
 inline std::string_view name_of(Hold::Kind kind) { return kHoldNames[static_cast<std::size_t>(kind)]; }
 
 // Where a character is put: at the start, and again on reset.
@@ -140,7 +165,7 @@ struct CharacterState {
 
 static_assert(std::is_trivially_copyable_v<CharacterState>);
 // Each copy costs 6 ns more for 96 bytes more, and an hour at 60 ticks/s 20 MB.
-static_assert(sizeof(CharacterState) <= 648);
+static_assert(sizeof(CharacterState) <= 656);
 
 // Returns a state at rest at `home`, as tall as the profile, looking level along the home's yaw: standing
 // where there is walkable ground right under the foot at `time`, else in the air.

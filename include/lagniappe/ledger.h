@@ -130,12 +130,33 @@ struct MantleRefused {
   Vec3 at_C;
   PieceId piece;
 };
+struct Caught {
+  Vec3 rim_C, foot_C;  // The rim's point; where the foot will hang.
+  double height;       // m of the rim over the foot, when it was caught.
+  double speed;        // m/s that it had, against the piece.
+  PieceId piece;
+};
+struct LetGo {
+  enum class Why : std::uint8_t {
+    NoRim,      // It is no longer there.
+    TooSteep,   // rad of the shelf > steepest.
+    NoRoom,     // For hands or body: `piece` came into it.
+    PushedOff,  // By `piece`.
+  } why;
+  double found, allowed;
+  PieceId piece;
+};
+struct RimEnds {  // Along a rim it goes on no further.
+  bool blocked;   // By `piece`; else there is no more of it.
+  Vec3 at_C;
+  PieceId piece;
+};
 struct MantleBlocked {  // On the way: it lets go where it is.
   double share;         // Of the way, when it was.
   PieceId piece;        // What is in the way.
 };
 struct Jump {
-  enum class From : std::uint8_t { Ground, Skid, Wall, Air } from;
+  enum class From : std::uint8_t { Ground, Skid, Wall, Air, Rim } from;
   int jump;  // As CharacterState::flight_of.
   double speed, height;
   double late_by;   // s after the ground was left.
@@ -227,7 +248,7 @@ using LedgerEntry =
                  entry::Jump, entry::JumpRefused, entry::Sweep, entry::Slide, entry::Step, entry::Probe,
                  entry::Judged, entry::Snap, entry::Crest, entry::LeftGround, entry::JumpCut, entry::HeadBump,
                  entry::StateLoop, entry::ScriptFailed, entry::StanceWaits, entry::LieHeld, entry::RimHeld,
-                 entry::JumpWouldFall, entry::MantleBegun, entry::MantleRefused, entry::MantleBlocked,
+                 entry::JumpWouldFall, entry::MantleBegun, entry::MantleRefused, entry::MantleBlocked, entry::Caught, entry::LetGo, entry::RimEnds,
                  entry::Exhausted, entry::Instant, entry::Landed, entry::Gravity, entry::Change>;
 
 struct Ledger {

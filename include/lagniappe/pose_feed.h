@@ -32,11 +32,12 @@ struct PoseFeed {
   double lying = 0.0;        // 0 upright to 1 lying at full length.
   double lie_pitch = 0.0;    // rad, head up positive.
   // What is held on to, in the frame of its piece (of one that does not move: of the course).
-  std::string_view hold;    // Its kind: "mantle", "vault"; empty without.
-  double hold_phase = 0.0;  // Of a mantle, from 0 to 1, at an even pace along the way.
+  std::string_view hold;    // Its kind: "mantle", "vault", "hang"; empty without.
+  double hold_phase = 0.0;  // Of a mantle, from 0 to 1, at an even pace along the way; of being pulled to a rim.
   PieceId hold_piece = kNoPiece;
   Vec3 hold_rim_P = Vec3(0.0);                          // Where hands take hold.
-  Vec3 hold_from_P = Vec3(0.0), hold_to_P = Vec3(0.0);  // The foot's place as it began, and at the end.
+  Vec3 hold_away_P = Vec3(0.0);                         // Hanging: unit, from there to the body, across up.
+  Vec3 hold_from_P = Vec3(0.0), hold_to_P = Vec3(0.0);  // Mantling: of the foot, as it began and at the end.
 };
 
 // Returns the feed of the tick of `dt` seconds that led from one state to the other.

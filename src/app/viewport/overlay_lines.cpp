@@ -76,11 +76,18 @@ void draw_hold(LinePen& pen, const World& world, const CharacterState& state) {
   if (!state.holding()) return;
   const Hold& hold = state.hold;
   const RigidPose frame = world.piece_frame(hold.piece, state.time);
-  const auto at = [&](const glm::vec3& from_P) { return frame.point(hold.from_P + Vec3(from_P)); };
-  const Vec3 corners[] = {frame.point(hold.from_P), at(hold.above_P), at(hold.over_P), at(hold.to_P)};
+  const auto at = [&](const glm::vec3& from_P) { return frame.point(hold.at_P + Vec3(from_P)); };
+  if (hold.kind == Hold::Kind::Hang) {
+    const Vec3 along = frame.rotation_CP * Vec3(hold.rim().along_P) * kRimShown;
+    pen.line(at(glm::vec3(0.0f)) - along, at(glm::vec3(0.0f)) + along, theme::moss());
+    pen.star(at(glm::vec3(0.0f)), kPointedAt, theme::gold());
+    return;
+  }
+  const MantleWay way = hold.way();
+  const Vec3 corners[] = {at(glm::vec3(0.0f)), at(way.above_P), at(way.over_P), at(way.to_P)};
   for (int i = 0; i < 3; ++i) pen.line(corners[i], corners[i + 1], theme::sky());
   pen.star(corners[3], kPointedAt, theme::moss());
-  pen.star(at(hold.rim_P), kPointedAt, theme::gold());
+  pen.star(at(way.rim_P), kPointedAt, theme::gold());
 }
 
 // Wherever the character stands, also when no sweep met anything.

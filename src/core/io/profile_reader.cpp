@@ -13,7 +13,7 @@
 namespace lagniappe {
 namespace {
 
-const std::vector<std::string_view> kSections = {"capsule",   "ground", "ledge",   "mantle", "walls",
+const std::vector<std::string_view> kSections = {"capsule",   "ground", "ledge", "hang", "mantle", "walls",
                                                  "air",       "skid",   "jump",    "fly",    "look",
                                                  "smoothing", "camera", "stances", "gait"};
 

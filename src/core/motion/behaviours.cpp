@@ -3,6 +3,7 @@
 
 #include "motion/behaviours/ways.h"
 #include "motion/footing.h"
+#include "motion/hanging.h"
 #include "motion/jumping.h"
 #include "motion/mantling.h"
 #include "motion/velocity_log.h"
@@ -31,6 +32,11 @@ void move_along_hold(const StepContext& context, const Body& body, const Intent&
   go_over_rim(context, body, state);
 }
 
+void move_hanging(const StepContext& context, const Body& body, const Intent& intent, CharacterState& state) {
+  if (!state.holding()) return move_and_find_ground(context, body, intent, walk, state);
+  hang(context, body, intent, state);
+}
+
 using Place = BehaviourFacts::Place;
 
 constexpr std::array<BehaviourRow, kBehaviourCount> kRows = {{
@@ -55,6 +61,13 @@ constexpr std::array<BehaviourRow, kBehaviourCount> kRows = {{
       .holds = true},
      move_along_hold,
      begin_mantle},
+    {{.name = "hang",
+      .help = "From a rim, along it by the stick",
+      .own_way = true,
+      .held_by_world = false,
+      .holds = true},
+     move_hanging,
+     begin_hang},
 }};
 
 }  // namespace

@@ -3,6 +3,7 @@
 
 #include "lagniappe/handling.h"
 #include "motion/flight_ahead.h"
+#include "motion/hanging.h"
 #include "motion/moving.h"
 #include "motion/upright_way.h"
 #include "motion/velocity_log.h"
@@ -38,6 +39,10 @@ void take_off(const StepContext& context, const Values& flight, const JumpChoice
   // rise speed, so it is as high as it is set.
   VelocityLog log(context, state);
   state.velocity_C = across(state.velocity_C, up) + up * speed;
+  if (choice.from == From::Rim) {
+    const Vec3 away = away_from_rim(context, state);
+    state.velocity_C = across(state.velocity_C, away) + away * values.wall_push;
+  }
   if (choice.from == From::Wall) {
     state.velocity_C = across(state.velocity_C, state.wall_normal_C) + state.wall_normal_C * values.wall_push;
     state.jumped_wall = static_cast<float>(wall_yaw(state));
@@ -67,6 +72,10 @@ std::optional<JumpChoice> choose(const StepContext& context, const CharacterStat
   if (state.ground.verdict == Verdict::Steep) {
     why = Why::Skidding;
     return values.from_skid ? std::optional(JumpChoice{From::Skid, 0}) : std::nullopt;
+  }
+  if (state.hold.kind == Hold::Kind::Hang) {
+    why = Why::State;
+    return pushes_away(context, state) ? std::optional(JumpChoice{From::Rim, 0}) : std::nullopt;
   }
   const bool late =
       values.coyote_time > 0.0 && state.may_jump_late && state.since_grounded <= values.coyote_time + kTouch;

@@ -5,6 +5,8 @@
 
 #include "math/integrators.h"
 #include "motion/footing.h"
+#include "motion/hanging.h"
+#include "motion/holding.h"
 #include "motion/jumping.h"
 #include "motion/piece_velocity.h"
 #include "motion/stance.h"
@@ -19,6 +21,7 @@ using Why = entry::MantleRefused::Why;
 constexpr double kPushed = 0.5;        // Share of a full push that asks for it.
 constexpr double kTowards = 0.7071;    // Cosine between the push and the way into the wall.
 constexpr double kNarrowest = 0.02;    // m of a shelf: of a rail.
+constexpr double kOverHands = 0.1;      // m over the hands that a rim may be, hanging.
 constexpr double kLowestInAir = 0.02;  // m of a rim over the foot.
 
 // Held, it asks for the next rim that comes; who lets go with `crouch` meanwhile is not caught again.
@@ -27,7 +30,20 @@ bool button_asks(const StepContext& context) {
   return context.input.held.has(Action::Climb) && !context.input.held.has(Action::Crouch);
 }
 
-bool is_asked(const StepContext& context, const Intent& intent) {
+bool hangs(const CharacterState& state) { return state.hold.kind == Hold::Kind::Hang; }
+
+// Hanging, the button that one is caught by has to be pressed anew; a jump that leads nowhere else leads up.
+bool is_asked_hanging(const StepContext& context, const CharacterState& state, const Intent& intent) {
+  const Buttons& pressed = context.input.pressed;
+  const bool away = pushes_away(context, state);
+  if (pressed.has(Action::Climb) || (pressed.has(Action::Jump) && !away)) return true;
+  const bool by_stick = context.profile.mantle.start == Start::Stick || context.profile.mantle.start == Start::Always;
+  return by_stick && state.hold.phase() >= 1.0 &&
+         -dot(intent.direction_C, away_from_rim(context, state)) * intent.share >= kPushed;
+}
+
+bool is_asked(const StepContext& context, const CharacterState& state, const Intent& intent) {
+  if (hangs(state)) return context.profile.mantle.start != Start::Never && is_asked_hanging(context, state, intent);
   switch (context.profile.mantle.start) {
     case Start::Never:
       return false;
@@ -45,11 +61,6 @@ bool is_asked(const StepContext& context, const Intent& intent) {
 bool leads_in(const StepContext& context, const Intent& intent, const Vec3& wall_C, const Vec3& up_C) {
   if (context.profile.mantle.start != Start::Stick) return true;
   return -dot(intent.direction_C, unit_or(across(wall_C, up_C), -intent.direction_C)) >= kTowards;
-}
-
-RigidPose frame_of(const StepContext& context, PieceId piece) {
-  const bool moves = piece != kNoPiece && context.world.moves(piece);
-  return moves ? context.world.piece_frame(piece, context.now.time) : RigidPose{};
 }
 
 // m/s over the rim, against the piece.
@@ -94,19 +105,19 @@ struct Way {
   std::array<double, 4> size;
   double whole = 0.0;
 
-  explicit Way(const Hold& hold) {
-    const Vec3 above(hold.above_P), over(hold.over_P);
+  explicit Way(const MantleWay& way) {
+    const Vec3 above(way.above_P), over(way.over_P);
     const Vec3 ahead = unit_or(over - above, Vec3(0.0));
-    corner = {Vec3(0.0), ahead * std::min(dot(above, ahead), 0.0), above, over, Vec3(hold.to_P)};
+    corner = {Vec3(0.0), ahead * std::min(dot(above, ahead), 0.0), above, over, Vec3(way.to_P)};
     for (std::size_t i = 0; i < size.size(); ++i) whole += size[i] = length(corner[i + 1] - corner[i]);
   }
 };
 
 // What is left of the body's height after this way up: drawn in from below as it rises, at least as fast.
-double height_after(const Hold& hold, double risen, double rise) {
-  const double drawn_in = hold.first_height - hold.least_height;
+double height_after(const MantleWay& way, double risen, double rise) {
+  const double drawn_in = way.first_height - way.least_height;
   const double over = std::min(drawn_in, rise);
-  return over > 0.0 ? hold.first_height - drawn_in * std::min(risen / over, 1.0) : hold.least_height;
+  return over > 0.0 ? way.first_height - drawn_in * std::min(risen / over, 1.0) : way.least_height;
 }
 
 // One character on its way.
@@ -116,8 +127,9 @@ class Mantling {
       : context_(context),
         body_(body),
         state_(state),
-        way_(state.hold),
-        frame_(frame_of(context, state.hold.piece)) {}
+        of_(state.hold.way()),
+        way_(of_),
+        frame_(hold_frame(context, state.hold.piece)) {}
 
   // Returns what is in the way, if something is.
   std::optional<WorldHit> go(double from, double to) {
@@ -127,9 +139,9 @@ class Mantling {
       if (end < from || begin >= to || way_.size[leg] <= 0.0) continue;
       const double along = std::min(to, end) - begin;
       const Vec3 ahead = (way_.corner[leg + 1] - way_.corner[leg]) * (1.0 / way_.size[leg]);
-      if (leg >= 1) state_.capsule_height = height_after(state_.hold, leg == 1 ? along : 1e9, way_.size[1]);
+      if (leg >= 1) state_.capsule_height = height_after(of_, leg == 1 ? along : 1e9, way_.size[1]);
       direction_C = frame_.rotation_CP * ahead;
-      if (const auto hit = move_to(frame_.point(state_.hold.from_P + way_.corner[leg] + ahead * along)))
+      if (const auto hit = move_to(frame_.point(state_.hold.at_P + way_.corner[leg] + ahead * along)))
         return hit;
     }
     return std::nullopt;
@@ -156,12 +168,13 @@ class Mantling {
   const StepContext& context_;
   const Body& body_;
   CharacterState& state_;
+  const MantleWay of_;
   const Way way_;
   const RigidPose frame_;
 };
 
 Vec3 over_rim(const StepContext& context, const Hold& hold, const Vec3& up_C) {
-  const Vec3 way = frame_of(context, hold.piece).rotation_CP * Vec3(hold.over_P - hold.above_P);
+  const Vec3 way = hold_frame(context, hold.piece).rotation_CP * Vec3(hold.way().over_P - hold.way().above_P);
   return unit_or(across(way, up_C), Vec3(0.0));
 }
 
@@ -175,10 +188,12 @@ MantleAnswer judge_mantle(const StepContext& context, const CharacterState& stat
   query.ledge.up_C = state.up_C();
   query.ledge.towards_C =
       intent.share > 0.0 ? intent.direction_C : look_direction(state.frame_CB, state.facing, 0.0);
+  if (hangs(state)) query.ledge.towards_C = -away_from_rim(context, state);
   query.ledge.radius = context.profile.capsule.radius;
   query.ledge.reach = values.reach;
   query.ledge.lowest = state.grounded() ? values.lowest : std::min(values.lowest, kLowestInAir);
-  query.ledge.highest = std::max(values.highest, query.ledge.lowest + kTouch);
+  const double hands = hangs(state) ? context.profile.hang.hands + kOverHands : 0.0;
+  query.ledge.highest = std::max({values.highest, hands, query.ledge.lowest + kTouch});
   query.ledge.shortest_shelf = kNarrowest;
   query.ledge.steepest_shelf = context.profile.ground.steepest_walkable;
   query.ledge.standing = context.profile.capsule.height;
@@ -194,10 +209,10 @@ MantleAnswer judge_mantle(const StepContext& context, const CharacterState& stat
 }
 
 bool mantle_may_begin(const StepContext& context, const CharacterState& state) {
-  if (state.lying() || state.holding() || state.crushed) return false;
-  const bool pauses = state.hold.seconds > 0.0f && !context.input.pressed.has(Action::Climb);
+  if (state.lying() || (state.holding() && !hangs(state)) || state.crushed) return false;
+  const bool pauses = !state.holding() && state.hold.seconds > 0.0f && !context.input.pressed.has(Action::Climb);
   const Intent intent = ground_intent(context, state);
-  if (pauses || !is_asked(context, intent)) return false;
+  if (pauses || !is_asked(context, state, intent)) return false;
   const MantleAnswer answer = judge_mantle(context, state);
   return answer.plan && leads_in(context, intent, answer.plan->ledge.wall_normal_C, state.up_C());
 }
@@ -210,25 +225,27 @@ void begin_mantle(const StepContext& context, CharacterState& state) {
   Hold& hold = state.hold;
   hold.kind = plan.kind == MantlePlan::Kind::Vault ? Hold::Kind::Vault : Hold::Kind::Mantle;
   hold.piece = plan.ledge.shelf_piece;
-  const RigidPose frame = frame_of(context, hold.piece);
+  const RigidPose frame = hold_frame(context, hold.piece);
   const auto in_piece = [&](const Vec3& p_C) { return glm::vec3(frame.back(p_C) - frame.back(plan.from_C)); };
-  hold.from_P = frame.back(plan.from_C);
-  hold.above_P = in_piece(plan.above_C);
-  hold.over_P = in_piece(plan.over_C);
-  hold.to_P = in_piece(plan.to_C);
-  hold.rim_P = in_piece(plan.ledge.rim_C);
-  hold.first_height = static_cast<float>(state.capsule_height);
-  hold.least_height = static_cast<float>(plan.least_height);
-  hold.speed = static_cast<float>(speed_over(context, state, plan));
+  hold.at_P = frame.back(plan.from_C);
+  MantleWay way;
+  way.above_P = in_piece(plan.above_C);
+  way.over_P = in_piece(plan.over_C);
+  way.to_P = in_piece(plan.to_C);
+  way.rim_P = in_piece(plan.ledge.rim_C);
+  way.first_height = static_cast<float>(state.capsule_height);
+  way.least_height = static_cast<float>(plan.least_height);
+  way.speed = static_cast<float>(speed_over(context, state, plan));
+  hold.set(way);
   hold.seconds = static_cast<float>(
-      seconds_for(context.profile.mantle, Way(hold).whole, hold.speed, hold.kind == Hold::Kind::Vault));
+      seconds_for(context.profile.mantle, Way(way).whole, way.speed, hold.kind == Hold::Kind::Vault));
   lift_off(context, state);
   context.note(entry::MantleBegun{plan.ledge.rim_C, plan.to_C, plan.ledge.height, hold.seconds,
                                   hold.kind == Hold::Kind::Vault, plan.crouched, hold.piece});
 }
 
 void refuse_mantle(const StepContext& context, const CharacterState& state) {
-  if (context.ledger == nullptr || state.holding() || !context.input.pressed.has(Action::Climb)) return;
+  if (context.ledger == nullptr || (state.holding() && !hangs(state)) || !context.input.pressed.has(Action::Climb)) return;
   if (context.profile.mantle.start != Start::Button) return;
   const MantleAnswer answer = judge_mantle(context, state);
   const bool no_ledge = answer.fault == MantleFault::NoLedge;
@@ -252,8 +269,7 @@ void go_over_rim(const StepContext& context, const Body& body, CharacterState& s
   hold.gone = static_cast<float>(gone);
   if (blocked) {
     context.note(entry::MantleBlocked{hold.phase(), blocked->piece});
-    state.hold = Hold{};
-    state.hold.seconds = static_cast<float>(context.profile.mantle.least_time);
+    let_go(state, context.profile.mantle.least_time);
     state.velocity_C = of_piece;
     return log.rest_is(entry::Change::Why::Hold);
   }
@@ -261,7 +277,7 @@ void go_over_rim(const StepContext& context, const Body& body, CharacterState& s
     state.velocity_C = of_piece + mantling.direction_C * per_second;
     return log.rest_is(entry::Change::Why::Hold);
   }
-  const Vec3 kept = over_rim(context, hold, body.up_C) * (context.profile.mantle.kept_speed * hold.speed);
+  const Vec3 kept = over_rim(context, hold, body.up_C) * (context.profile.mantle.kept_speed * hold.way().speed);
   state.velocity_C = of_piece;
   state.hold = Hold{};
   log.rest_is(entry::Change::Why::Hold);
@@ -275,7 +291,8 @@ void count_pause(const StepContext& context, CharacterState& state) {
 }
 
 void face_hold(const StepContext& context, CharacterState& state) {
-  const Vec3 over_B = glm::conjugate(state.frame_CB) * over_rim(context, state.hold, state.up_C());
+  const Vec3 over = hangs(state) ? -away_from_rim(context, state) : over_rim(context, state.hold, state.up_C());
+  const Vec3 over_B = glm::conjugate(state.frame_CB) * over;
   if (over_B == Vec3(0.0)) return;
   state.facing = turn_towards(state.facing, std::atan2(-over_B.x, -over_B.z), context.profile.ground.turn_rate,
                               context.dt);

@@ -130,6 +130,31 @@ constexpr ProfileField kFields[] = {
     {"mantle", "kept_speed", Unit::Share, 0.0, 1.0, 0.0, 1.0,
      "Share of the speed before that is there at the end; over an obstacle one goes at least as fast.",
      "every wall is a dead stop", "a wall costs no speed", VALUE(mantle.kept_speed)},
+    {"hang", "lowest", Unit::Metres, 0.01, 100.0, 0.8, 1.8, "Lowest rim over the foot that is hung from.",
+     "waist-high rims catch", "rims at the face are fallen past", VALUE(hang.lowest)},
+    {"hang", "highest", Unit::Metres, 0.01, 100.0, 1.6, 2.8, "Highest rim over the foot that is hung from.",
+     "hands miss what they could reach", "it is drawn up to what it cannot reach", VALUE(hang.highest)},
+    {"hang", "reach", Unit::Metres, 0.0, 10.0, 0.2, 0.8, "How far from the body's skin to the wall hands reach.",
+     "it must rub along the wall first", "it is drawn to walls from afar", VALUE(hang.reach)},
+    {"hang", "hands", Unit::Metres, 0.1, 100.0, 1.6, 2.4, "Height of the rim over the foot while hanging.",
+     "the head is above the rim", "the arms are longer than they are", VALUE(hang.hands)},
+    {"hang", "shortest_shelf", Unit::Metres, 0.01, 10.0, 0.02, 0.2, "Shelf that hands need.", "nails hold it",
+     "ledges that look safe do not", VALUE(hang.shortest_shelf)},
+    {"hang", "steepest_shelf", Unit::Degrees, 0.0, 60.0, 20.0, 50.0, "Steepest shelf that hands hold on to.",
+     "roofs do not hold", "slides hold", VALUE(hang.steepest_shelf)},
+    {"hang", "facing", Unit::Degrees, 1.0, 180.0, 30.0, 90.0,
+     "Angle at most between the body's facing and the way into the wall.", "one must come at it squarely",
+     "rims behind the back catch", VALUE(hang.facing)},
+    {"hang", "rising", Unit::MetresPerSecond, -100.0, 1000.0, 0.0, 4.0,
+     "Where falling catches: while not rising faster than this.", "a jump passes every rim",
+     "a jump ends at the first rim", VALUE(hang.rising)},
+    {"hang", "speed", Unit::MetresPerSecond, 0.0, 100.0, 0.5, 2.5, "Along the rim at full push.", "it creeps",
+     "hands cannot follow", VALUE(hang.speed)},
+    {"hang", "catch_time", Unit::Seconds, 0.0, 10.0, 0.05, 0.4, "From being caught to hanging still.",
+     "it snaps to the rim", "it drifts to the rim", VALUE(hang.catch_time)},
+    {"hang", "pause", Unit::Seconds, 0.0, 60.0, 0.2, 1.0,
+     "After letting go nothing is caught for this time, but on a press.", "it is caught where it let go",
+     "it falls past the next rim", VALUE(hang.pause)},
     {"walls", "steepest_skid", Unit::Degrees, 1.0, 89.0, 60.0, 85.0,
      "Steepest face that bears and is skidded down; from there on it is a wall.",
      "banks are walls that one falls beside", "walls that lean back are skidded down in mid-jump",
@@ -320,6 +345,7 @@ constexpr std::string_view kModels[] = {"instant", "steady", "exponential", "smo
 constexpr std::string_view kCrouchesInAir[] = {"lift-feet", "lower-head"};
 constexpr std::string_view kFacings[] = {"travel", "view", "strafe", "turn-in-place"};
 
+constexpr std::string_view kCatches[] = {"never", "button", "falling", "always"};
 constexpr std::string_view kMantleStarts[] = {"never", "button", "stick", "always"};
 constexpr std::string_view kGuards[] = {"none", "walk", "walk-and-jump"};
 
@@ -351,6 +377,9 @@ constexpr ProfileChoice kChoices[] = {
            "Whether one is kept from going over a rim: when walking, or also by jumps that would not land on "
            "ground.",
            ledge.guard),
+    CHOICE("hang", "catch", kCatches,
+           "What catches in the air: nothing; the action climb, pressed or held; falling; or any rim within reach.",
+           hang.grasps),
     CHOICE("mantle", "start", kMantleStarts,
            "What begins a mantle: nothing; the action climb, pressed or held; a push into the wall; or a rim "
            "within reach.",

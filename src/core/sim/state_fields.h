@@ -76,14 +76,8 @@ void each_field(State& s, Each&& f) {
   f("penetration", s.penetration, seen);
   f("hold_kind", s.hold.kind, hold);
   f("hold_piece", s.hold.piece, hold);
-  f("hold_from", s.hold.from_P, hold);
-  f("hold_above", s.hold.above_P, hold);
-  f("hold_over", s.hold.over_P, hold);
-  f("hold_to", s.hold.to_P, hold);
-  f("hold_rim", s.hold.rim_P, hold);
-  f("hold_first_height", s.hold.first_height, hold);
-  f("hold_least_height", s.hold.least_height, hold);
-  f("hold_speed", s.hold.speed, hold);
+  f("hold_at", s.hold.at_P, hold);
+  f("hold_numbers", s.hold.numbers, hold);
   f("hold_seconds", s.hold.seconds, hold);
   f("hold_gone", s.hold.gone, hold);
 }

@@ -48,6 +48,7 @@ std::vector<StateSpec> states() {
       state("Tuck", kAirborne, Air, Crouched, "tuck"),
       like("Soar", "Fly", "fly", {same("fly.speed", "fly.sprint_speed")}),
       state("Mantle", "", Mantle, Crouched, "mantle"),
+      state("Hang", "", Hang, Standing, "hang"),
   };
 }
 
@@ -71,6 +72,12 @@ std::vector<TransitionSpec> transitions() {
       row(85, kUpright, "Mantle", "can_mantle"),
       row(85, kAirborne, "Mantle", "can_mantle"),
       row(84, "Mantle", "Fall", "crouch.pressed"),
+      // From a rim: up where there is room, away, down.
+      row(84, kAirborne, "Hang", "can_hang"),
+      row(90, "Hang", "Rise", "can_jump", "jump()"),
+      row(85, "Hang", "Mantle", "can_mantle"),
+      row(84, "Hang", "Fall", "crouch.pressed"),
+      row(50, "Hang", "Fall", "not holding"),
       // What is underfoot.
       row(80, kUpright, "Skid", "steep"),
       row(80, kAirborne, "Skid", "steep"),

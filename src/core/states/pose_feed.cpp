@@ -61,9 +61,14 @@ PoseFeed pose_feed(const CharacterState& before, const CharacterState& after, co
   feed.hold = name_of(hold.kind);
   feed.hold_phase = hold.phase();
   feed.hold_piece = hold.piece;
-  feed.hold_rim_P = hold.from_P + Vec3(hold.rim_P);
-  feed.hold_from_P = hold.from_P;
-  feed.hold_to_P = hold.from_P + Vec3(hold.to_P);
+  if (hold.kind == Hold::Kind::Hang) {
+    feed.hold_rim_P = hold.at_P;
+    feed.hold_away_P = Vec3(hold.rim().normal_P);
+    return feed;
+  }
+  feed.hold_rim_P = hold.at_P + Vec3(hold.way().rim_P);
+  feed.hold_from_P = hold.at_P;
+  feed.hold_to_P = hold.at_P + Vec3(hold.way().to_P);
   return feed;
 }
 

@@ -5,6 +5,7 @@
 
 #include "lagniappe/states.h"
 #include "motion/contact_kind.h"
+#include "motion/hanging.h"
 #include "motion/jumping.h"
 #include "motion/look.h"
 #include "motion/mantling.h"
@@ -105,6 +106,8 @@ double can_jump(const SignalView& v) {
   const StepContext context = context_of(v);
   return judge_jump(context, Body(context, v.state), v.state).choice.has_value();
 }
+
+double can_hang(const SignalView& v) { return hang_may_begin(context_of(v), v.state); }
 
 double can_mantle(const SignalView& v) { return mantle_may_begin(context_of(v), v.state); }
 
@@ -255,6 +258,9 @@ constexpr Signal kSignals[] = {
     {"can_mantle", "mantle asked and possible", "", true,
      "Whether a mantle is asked for, as mantle.start says, and the whole way over the rim is free.",
      can_mantle},
+    {"can_hang", "rim to hang from", "", true,
+     "Whether being caught by a rim is asked for, as hang.catch says, and there is one with room below it.",
+     can_hang},
     {"holding", "holding on", "", true, "Whether it holds on to something.",
      [](const SignalView& v) { return double(v.state.holding()); }},
     {"hold.phase", "share of the way held", "", false, "Of a mantle, from 0 to 1; 0 without one.",

@@ -112,4 +112,72 @@ struct EntryRow<entry::MantleBlocked> {
   }
 };
 
+template <>
+struct EntryRow<entry::Caught> {
+  static constexpr std::string_view kKind = "caught";
+  static void fields(const entry::Caught& e, auto&& f) {
+    f("rim", e.rim_C);
+    f("foot", e.foot_C);
+    f("height_m", e.height);
+    f("speed", e.speed);
+    f("piece", Named{e.piece});
+  }
+  static std::string tell(const entry::Caught& e, const World& world) {
+    return fmt::format("caught by the rim of {}, {} over the foot, at {:.2f} m/s", piece_name(world, e.piece),
+                       metres(e.height), e.speed);
+  }
+  static PieceId touched(const entry::Caught& e) { return e.piece; }
+  static void happens(const entry::Caught&, const CharacterState&, Events& events) {
+    events.set(Event::Caught);
+  }
+  static std::vector<Vec3> places(const entry::Caught& e, const CharacterState&) { return {e.rim_C, e.foot_C}; }
+};
+
+template <>
+struct EntryRow<entry::LetGo> {
+  using Why = entry::LetGo::Why;
+  static constexpr std::string_view kKind = "let_go";
+  static void fields(const entry::LetGo& e, auto&& f) {
+    f("why", word(kLetGos, e.why));
+    if (e.why == Why::TooSteep) {
+      f("found_deg", degrees(e.found));
+      f("allowed_deg", degrees(e.allowed));
+    }
+    f("piece", Named{e.piece});
+  }
+  static std::string tell(const entry::LetGo& e, const World& world) {
+    const std::string of = piece_name(world, e.piece);
+    switch (e.why) {
+      case Why::TooSteep:
+        return fmt::format("lets go: the shelf of {} has become too steep, {} > {}", of, angle(e.found),
+                           angle(e.allowed));
+      case Why::NoRoom:
+        return fmt::format("lets go: {} leaves no room", of);
+      case Why::PushedOff:
+        return fmt::format("lets go: pushed off by {}", of);
+      case Why::NoRim:
+        break;
+    }
+    return "lets go: the rim is no longer there";
+  }
+  static bool refuses(const entry::LetGo&) { return true; }
+  static void happens(const entry::LetGo&, const CharacterState&, Events& events) { events.set(Event::LetGo); }
+};
+
+template <>
+struct EntryRow<entry::RimEnds> {
+  static constexpr std::string_view kKind = "rim_ends";
+  static void fields(const entry::RimEnds& e, auto&& f) {
+    f("blocked", e.blocked);
+    f("at", e.at_C);
+    f("piece", Named{e.piece});
+  }
+  static std::string tell(const entry::RimEnds& e, const World& world) {
+    return e.blocked ? fmt::format("{} is in the way along the rim", piece_name(world, e.piece))
+                     : std::string("the rim goes on no further");
+  }
+  static bool refuses(const entry::RimEnds&) { return true; }
+  static std::vector<Vec3> places(const entry::RimEnds& e, const CharacterState&) { return {e.at_C}; }
+};
+
 }  // namespace lagniappe

@@ -1,0 +1,196 @@
+// SPDX-License-Identifier: MIT
+#include "motion/hanging.h"
+
+#include <algorithm>
+
+#include "motion/holding.h"
+#include "motion/jumping.h"
+#include "motion/piece_velocity.h"
+#include "motion/velocity_log.h"
+
+namespace lagniappe {
+namespace {
+
+using Catch = Profile::Hang::Catch;
+using Why = entry::LetGo::Why;
+
+constexpr double kPushesAway = 0.3;  // Share of a full push, away from the wall, that is one.
+
+HangShape shape_of(const StepContext& context, const CharacterState& state) {
+  const Values& p = context.profile;
+  HangShape shape;
+  shape.up_C = state.up_C();
+  shape.radius = p.capsule.radius;
+  shape.height = state.capsule_height;
+  shape.margin = p.capsule.margin;
+  shape.hands = p.hang.hands;
+  shape.shortest_shelf = p.hang.shortest_shelf;
+  shape.steepest_shelf = p.hang.steepest_shelf;
+  shape.moment = context.now;
+  return shape;
+}
+
+bool is_asked(const StepContext& context, const CharacterState& state) {
+  const Profile::Hang& values = context.profile.hang;
+  const Buttons &pressed = context.input.pressed, &held = context.input.held;
+  if (held.has(Action::Crouch)) return false;
+  switch (values.grasps) {
+    case Catch::Never:
+      return false;
+    case Catch::Button:
+      return pressed.has(Action::Climb) || held.has(Action::Climb);
+    case Catch::Falling:
+      return dot(state.velocity_C + state.ground_velocity_C, state.up_C()) <= values.rising;
+    case Catch::Always:
+      return true;
+  }
+  return false;
+}
+
+// The rim that is faced, within the angle, if the body gets there.
+std::optional<RimGrip> grip_ahead(const StepContext& context, const CharacterState& state) {
+  const Profile::Hang& values = context.profile.hang;
+  const HangShape shape = shape_of(context, state);
+  const Vec3 ahead = look_direction(state.frame_CB, state.facing, 0.0);
+  const auto grip = [&](const Vec3& towards_C) {
+    return grip_from(context.world, shape, state.foot_C, towards_C, values.reach, values.lowest, values.highest)
+        .grip;
+  };
+  auto found = grip(ahead);
+  if (!found) return std::nullopt;
+  if (dot(ahead, -found->normal_C) < std::cos(values.facing)) return std::nullopt;
+  // Straight into the wall, so that one is pulled in and not along.
+  if (const auto straight = grip(-found->normal_C)) found = straight;
+  const Vec3 way = found->foot_C(shape) - state.foot_C;
+  const Segment axis = capsule_axis(state, shape.radius);
+  const auto hit = context.world.sweep(axis, shape.radius - shape.margin, way, context.now);
+  return hit ? std::nullopt : found;
+}
+
+void keep(const StepContext& context, const RimGrip& grip, const Vec3& pull_P, CharacterState& state) {
+  Hold& hold = state.hold;
+  const RigidPose frame = hold_frame(context, grip.piece);
+  const auto in_piece = [&](const Vec3& v_C) { return glm::vec3(glm::conjugate(frame.rotation_CP) * v_C); };
+  hold.piece = grip.piece;
+  hold.at_P = frame.back(grip.rim_C);
+  RimHold rim;
+  rim.normal_P = in_piece(grip.normal_C);
+  rim.along_P = in_piece(grip.along_C);
+  rim.pull_P = glm::vec3(pull_P);
+  rim.away = static_cast<float>(grip.away);
+  rim.turn_left = static_cast<float>(grip.turn_left);
+  rim.turn_right = static_cast<float>(grip.turn_right);
+  rim.gap_left = static_cast<float>(grip.gap_left);
+  rim.gap_right = static_cast<float>(grip.gap_right);
+  rim.inner = grip.inner ? 1.0f : 0.0f;
+  hold.set(rim);
+}
+
+RimGrip grip_of(const StepContext& context, const CharacterState& state) {
+  const Hold& hold = state.hold;
+  const RimHold rim = hold.rim();
+  const RigidPose frame = hold_frame(context, hold.piece);
+  RimGrip grip;
+  grip.rim_C = frame.point(hold.at_P);
+  grip.normal_C = unit_or(across(frame.rotation_CP * Vec3(rim.normal_P), state.up_C()), Vec3(0.0));
+  grip.along_C = unit_or(frame.rotation_CP * Vec3(rim.along_P), Vec3(0.0));
+  grip.away = rim.away;
+  grip.piece = hold.piece;
+  grip.turn_left = rim.turn_left;
+  grip.turn_right = rim.turn_right;
+  grip.gap_left = rim.gap_left;
+  grip.gap_right = rim.gap_right;
+  grip.inner = rim.inner > 0.5f;
+  return grip;
+}
+
+entry::LetGo why_lost(const GripAnswer& answer) {
+  if (answer.in_the_way != kNoPiece) return {Why::NoRoom, 0.0, 0.0, answer.in_the_way};
+  const LedgeAnswer& ledge = answer.ledge;
+  if (ledge.fault == LedgeFault::ShelfTooSteep) return {Why::TooSteep, ledge.found, ledge.allowed, ledge.piece};
+  if (ledge.fault == LedgeFault::NoRoomForHands) return {Why::NoRoom, ledge.found, ledge.allowed, ledge.piece};
+  return {Why::NoRim, ledge.found, ledge.allowed, ledge.piece};
+}
+
+void lose(const StepContext& context, const entry::LetGo& why, CharacterState& state) {
+  VelocityLog log(context, state);
+  context.note(why);
+  state.velocity_C = piece_velocity(context, state.hold.piece, state.foot_C);
+  let_go(state, context.profile.hang.pause);
+  log.rest_is(entry::Change::Why::Hold);
+}
+
+// As it is now, where the piece has turned or something came.
+std::optional<RimGrip> held_now(const StepContext& context, const HangShape& shape, CharacterState& state) {
+  const RimGrip before = grip_of(context, state);
+  if (before.in_corner() || before.over_gap()) return before;
+  const GripAnswer now = renewed(context.world, shape, before);
+  if (!now.grip) lose(context, why_lost(now), state);
+  return now.grip;
+}
+
+}  // namespace
+
+Vec3 away_from_rim(const StepContext& context, const CharacterState& state) {
+  return grip_of(context, state).normal_C;
+}
+
+bool pushes_away(const StepContext& context, const CharacterState& state) {
+  const Intent intent = ground_intent(context, state);
+  return dot(intent.direction_C, away_from_rim(context, state)) * intent.share > kPushesAway;
+}
+
+bool hang_may_begin(const StepContext& context, const CharacterState& state) {
+  if (state.lying() || state.holding() || state.crushed || state.grounded()) return false;
+  const bool pauses = state.hold.seconds > 0.0f && !context.input.pressed.has(Action::Climb);
+  return !pauses && is_asked(context, state) && grip_ahead(context, state).has_value();
+}
+
+void begin_hang(const StepContext& context, CharacterState& state) {
+  const auto grip = grip_ahead(context, state);
+  state.hold = Hold{};
+  if (!grip) return;
+  const HangShape shape = shape_of(context, state);
+  const Vec3 foot = grip->foot_C(shape);
+  const Vec3 own = state.velocity_C + state.ground_velocity_C - piece_velocity(context, grip->piece, state.foot_C);
+  const double height = dot(grip->rim_C - state.foot_C, shape.up_C);
+  state.hold.kind = Hold::Kind::Hang;
+  const RigidPose frame = hold_frame(context, grip->piece);
+  keep(context, *grip, glm::conjugate(frame.rotation_CP) * (state.foot_C - foot), state);
+  state.hold.seconds = static_cast<float>(std::max(context.profile.hang.catch_time, 1e-3));
+  lift_off(context, state);
+  context.note(entry::Caught{grip->rim_C, foot, height, length(own), grip->piece});
+}
+
+void hang(const StepContext& context, const Body& body, const Intent& intent, CharacterState& state) {
+  const HangShape shape = shape_of(context, state);
+  auto grip = held_now(context, shape, state);
+  if (!grip) return;
+  VelocityLog log(context, state);
+  const double wished = dot(intent.direction_C, grip->along_C) * intent.share * context.profile.hang.speed;
+  RimWay way;
+  way.grip = *grip;
+  if (std::abs(wished) > kTouch) way = follow_rim(context.world, shape, *grip, wished * context.dt);
+  if (way.stop != RimStop::None)
+    context.note(entry::RimEnds{way.stop == RimStop::Blocked, way.grip.rim_C, way.piece});
+  Hold& hold = state.hold;
+  const Vec3 pull_P(hold.rim().pull_P);
+  hold.gone = std::min(hold.gone + static_cast<float>(context.dt), hold.seconds);
+  keep(context, way.grip, pull_P, state);
+  const Vec3 pull = hold_frame(context, hold.piece).rotation_CP * pull_P * (1.0 - hold.phase());
+  const Vec3 target = way.grip.foot_C(shape) + pull, motion = target - state.foot_C;
+  const auto hit = body.world.sweep(capsule_axis(state, body.radius), body.radius - body.margin, motion, body.now);
+  if (hit && (1.0 - hit->hit.fraction) * length(motion) > kGroundTouch) {
+    state.foot_C += motion * hit->hit.fraction;
+    return lose(context, {Why::PushedOff, 0.0, 0.0, hit->piece}, state);
+  }
+  const Vec3 came_from = state.foot_C;
+  state.foot_C = target;
+  state.velocity_C =
+      piece_velocity(context, hold.piece, state.foot_C) + (target - came_from) * (1.0 / context.dt);
+  state.acceleration_C = Vec3(0.0);
+  state.since_grounded += context.dt;
+  log.rest_is(entry::Change::Why::Hold);
+}
+
+}  // namespace lagniappe
