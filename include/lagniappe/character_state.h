@@ -53,8 +53,8 @@ struct Ground {
   Surface surface = {};      // Of what bears.
 };
 
-// A mantle's way: the foot goes straight up, over the rim, and down to where the body stands. Places are against
-// where it began.
+// A mantle's way: the foot goes straight up, over the rim, and down to where the body stands. Places are
+// against where it began.
 struct MantleWay {
   glm::vec3 above_P = glm::vec3(0.0f), over_P = glm::vec3(0.0f), to_P = glm::vec3(0.0f);
   glm::vec3 rim_P = glm::vec3(0.0f);
@@ -72,7 +72,7 @@ struct RimHold {
   // At a corner: rad to be turned until the rim goes on to the left and to the right; over a gap the same in m.
   float turn_left = 0.0f, turn_right = 0.0f, gap_left = 0.0f, gap_right = 0.0f;
   float inner = 0.0f;  // 1: the corner is one that the walls close in on.
-  float unused = 0.0f;
+  float wall = 0.0f;   // m from the body's axis to the wall at its feet; 0: they hang free.
 };
 
 // What one holds on to, in the frame of its piece, so that it goes where that goes.
@@ -81,8 +81,8 @@ struct Hold {
   PieceId piece = kNoPiece;
   Vec3 at_P = Vec3(0.0);  // Mantling, where the foot began; hanging, the rim's point before the body.
   std::array<float, 16> numbers = {};  // A MantleWay or a RimHold, by the kind.
-  // s that a mantle's way takes, or being pulled to a rim, and of it so far. With no kind: of the pause after one
-  // was thrown off, or let go.
+  // s that a mantle's way takes, or being pulled to a rim, and of it so far. With no kind: of the pause after
+  // one was thrown off, or let go; the piece and the place are then of the rim that was hung from last.
   float seconds = 0.0f, gone = 0.0f;
 
   double phase() const { return seconds > 0.0f ? std::min(double(gone) / seconds, 1.0) : 1.0; }

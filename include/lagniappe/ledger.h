@@ -140,8 +140,8 @@ struct LetGo {
   enum class Why : std::uint8_t {
     NoRim,      // It is no longer there.
     TooSteep,   // rad of the shelf > steepest.
-    NoRoom,     // For hands or body: `piece` came into it.
-    PushedOff,  // By `piece`.
+    NoRoom,     // For hands: `piece` came to the rim.
+    PushedOff,  // By `piece`, which came into the body or into its way.
   } why;
   double found, allowed;
   PieceId piece;
@@ -248,8 +248,9 @@ using LedgerEntry =
                  entry::Jump, entry::JumpRefused, entry::Sweep, entry::Slide, entry::Step, entry::Probe,
                  entry::Judged, entry::Snap, entry::Crest, entry::LeftGround, entry::JumpCut, entry::HeadBump,
                  entry::StateLoop, entry::ScriptFailed, entry::StanceWaits, entry::LieHeld, entry::RimHeld,
-                 entry::JumpWouldFall, entry::MantleBegun, entry::MantleRefused, entry::MantleBlocked, entry::Caught, entry::LetGo, entry::RimEnds,
-                 entry::Exhausted, entry::Instant, entry::Landed, entry::Gravity, entry::Change>;
+                 entry::JumpWouldFall, entry::MantleBegun, entry::MantleRefused, entry::MantleBlocked,
+                 entry::Caught, entry::LetGo, entry::RimEnds, entry::Exhausted, entry::Instant, entry::Landed,
+                 entry::Gravity, entry::Change>;
 
 struct Ledger {
   std::vector<LedgerEntry> entries;

@@ -33,9 +33,9 @@ enum class Event : std::uint8_t {
   Caught,
 };
 inline constexpr std::array<std::string_view, 19> kEventNames = {
-    "on ground",      "wall",         "ceiling",  "step",   "refused step",   "snap",
-    "push-out",       "carried",      "pushed",   "jump",   "refused jump",   "landing",
-    "leaving ground", "state change", "put home", "mantle", "refused mantle", "letting go",     "caught"};
+    "on ground", "wall",   "ceiling",        "step",         "refused step", "snap",           "push-out",
+    "carried",   "pushed", "jump",           "refused jump", "landing",      "leaving ground", "state change",
+    "put home",  "mantle", "refused mantle", "letting go",   "caught"};
 
 // A set of events.
 struct Events {

@@ -141,20 +141,20 @@ struct Values {
   struct Hang {
     enum class Catch : std::uint8_t {
       Never,
-      Button,   // On `climb`, or while it is held, in the air.
-      Falling,  // While not rising faster than `rising`.
-      Always,
+      Button,   // On `climb` or while it is held, while not rising faster than `rising`.
+      Falling,  // By itself then.
+      Always,   // Rising as well.
     } grasps = Catch::Button;
-    double lowest = 1.3, highest = 2.2;     // m, in which a rim is caught.
-    double reach = 0.40;                    // m from the body's skin to the wall.
-    double shortest_shelf = 0.08;           // m.
+    double lowest = 1.3, highest = 2.2;  // m, in which a rim is caught.
+    double reach = 0.40;                 // m from the body's skin to the wall.
+    double shortest_shelf = 0.08;        // m.
     double steepest_shelf = radians(40.0);
-    double facing = radians(60.0);          // rad at most between the body's facing and the way into the wall.
-    double rising = 1.5;                    // m/s, `falling` catches.
-    double hands = 1.95;                    // m of the rim over the foot while hanging.
-    double speed = 1.2;                     // m/s along the rim at full push.
-    double catch_time = 0.15;               // s from being caught to hanging still.
-    double pause = 0.40;                    // s after letting go in which nothing is caught, but on a press.
+    double facing = radians(60.0);  // rad at most between the body's facing and the way into the wall.
+    double rising = 1.5;            // m/s upwards up to which one is caught.
+    double hands = 1.90;            // m of the rim over the foot while hanging.
+    double speed = 1.2;             // m/s along the rim at full push.
+    double catch_time = 0.15;       // s from being caught to hanging still.
+    double pause = 0.40;            // s after letting go in which nothing is caught, but on a press.
   } hang;
 
   // What is left of the speed after running into a wall, over the angle of approach in degrees: 0 grazing, 90

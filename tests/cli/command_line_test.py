@@ -92,6 +92,18 @@ class CommandLine(unittest.TestCase):
                 self.assertEqual(begun[-1]["vaults"], name == "rails")
                 self.assertEqual([e for e in entries if e["kind"] == "mantle_blocked"], [])
 
+    def test_along_the_sluice_one_hangs_alike_at_any_rate(self):
+        for hz in ("20", "60", "144", "240"):
+            done = self.drive(f"{SOURCE}/takes/sluice.inputs.json", "--from", "sluice", "--hz", hz, "--trace", self.path("t.csv"), "--ledger", self.path("why.jsonl"))
+            self.assertEqual(done.returncode, 0, done.stderr)
+            rows = self.rows("t.csv")
+            held = [r["hold"] for r in rows if r["state"] == "Hang"]
+            self.assertEqual(list(dict.fromkeys(held)), ["Sluice gate", "Sluice sill", "Sluice pier"])
+            self.assertEqual(rows[-1]["state"], "Stand")
+            self.assertEqual(rows[-1]["ground_piece"], "Sluice pier")
+            entries = [e for line in open(self.path("why.jsonl")) for e in json.loads(line)["entries"]]
+            self.assertEqual([e["kind"] for e in entries if e["kind"] in ("caught", "let_go", "mantle_begun", "mantle_refused")], ["caught", "mantle_refused", "mantle_begun"])
+
     def test_the_same_call_gives_the_same_bytes(self):
         inputs = f"{SOURCE}/takes/tour.inputs.json"
         outputs = []

@@ -21,7 +21,8 @@ const char* const kScaleTexts[] = {"×1", "×½", "×¼", "×⅒"};
 constexpr std::array kEvents = {Event::StateChange, Event::Landing,     Event::Jump,          Event::LeftGround,
                                 Event::Step,        Event::StepRefused, Event::Wall,          Event::Snap,
                                 Event::PushOut,     Event::JumpRefused, Event::Ceiling,       Event::Carried,
-                                Event::Pushed,      Event::Mantle,      Event::MantleRefused, Event::LetGo};
+                                Event::Pushed,      Event::Mantle,      Event::MantleRefused, Event::LetGo,
+                                Event::Caught};
 constexpr int kOnionSkins[] = {0, 5, 10, 20, 60};
 constexpr double kTrailSeconds[] = {2.0, 6.0, 20.0, 60.0};
 

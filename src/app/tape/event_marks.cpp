@@ -16,6 +16,7 @@ std::span<const EventMark> event_marks() {
       {Event::Snap, 1, MarkShape::Drop, &Colours::ink2, "snap"},
       {Event::Mantle, 1, MarkShape::Corner, &Colours::teal, "mantle"},
       {Event::MantleRefused, 1, MarkShape::Barred, &Colours::brick, "refused mantle"},
+      {Event::Caught, 1, MarkShape::Hands, &Colours::teal, "caught by a rim"},
       {Event::LetGo, 1, MarkShape::Barred, &Colours::plum, "letting go"},
       {Event::Wall, 2, MarkShape::Bar, &Colours::plum, "wall"},
       {Event::Ceiling, 2, MarkShape::Roof, &Colours::sky, "ceiling"},
@@ -60,6 +61,11 @@ void paint_mark(QPainter& painter, MarkShape shape, const QColor& colour, const 
     case MarkShape::Corner:
       stroke({-h, h}, {-h, -h});
       stroke({-h, -h}, {h, -h});
+      return;
+    case MarkShape::Hands:
+      stroke({-h, -h}, {h, -h});
+      stroke({-0.5 * h, -h}, {-0.5 * h, h});
+      stroke({0.5 * h, -h}, {0.5 * h, h});
       return;
     case MarkShape::Barred:
       painter.setBrush(Qt::NoBrush);

@@ -11,7 +11,7 @@
 
 namespace lagniappe::app {
 
-enum class MarkShape { Rise, Cross, Drop, Bar, Roof, Diamond, Arrow, Hop, Rest, Corner, Barred };
+enum class MarkShape { Rise, Cross, Drop, Bar, Roof, Diamond, Arrow, Hop, Rest, Corner, Barred, Hands };
 
 struct EventMark {
   Event event;

@@ -36,15 +36,28 @@ Carriage carriage_of(const PoseFeed& feed, const Values& values, const Pose& pos
 }
 
 constexpr double kBetweenHands = 0.22;  // m, half of it.
+constexpr double kHandOver = 0.50;      // m along a rim for both hands to go on.
+constexpr double kHandReach = 0.09;     // m that a hand is ahead of its middle at most.
+
+// Hand over hand: by how far along the rim it is, so that it stays when the body does.
+void hang_from(const PoseFeed& feed, const RigidPose& frame, Carriage& carriage) {
+  const double along = dot(feed.hold_rim_P, feed.hold_along_P) / kHandOver;
+  carriage.handing = along - std::floor(along);
+  carriage.wall = feed.hold_wall;
+  const double ahead = kHandReach * std::sin(2.0 * kPi * carriage.handing);
+  carriage.hands_C = {frame.point(feed.hold_rim_P + feed.hold_along_P * (ahead - kBetweenHands)),
+                      frame.point(feed.hold_rim_P + feed.hold_along_P * (kBetweenHands - ahead))};
+}
 
 // Both hands on the rim, a shoulder's width apart, as its piece is drawn now.
 void take_hold(const PoseFeed& feed, const World& world, double time, Carriage& carriage) {
   if (feed.hold.empty()) return;
   const RigidPose frame = world.piece_frame(feed.hold_piece, time);
+  carriage.hold_phase = feed.hold_phase;
+  if (feed.hold == name_of(Hold::Kind::Hang)) return hang_from(feed, frame, carriage);
   const Vec3 up_P = unit_or(feed.hold_rim_P - feed.hold_from_P, Vec3(0, 1, 0));
   const Vec3 side_P = unit_or(cross(feed.hold_to_P - feed.hold_from_P, up_P), Vec3(0.0)) * kBetweenHands;
   carriage.hands_C = {frame.point(feed.hold_rim_P - side_P), frame.point(feed.hold_rim_P + side_P)};
-  carriage.hold_phase = feed.hold_phase;
   carriage.vaults = feed.hold == name_of(Hold::Kind::Vault);
 }
 

@@ -84,9 +84,18 @@ Attitude over_rim(double phase, bool vaults) {
   return {0.25 + 0.45 * over, 0.8 - 0.4 * over, true, first, second};
 }
 
+// From the rim: the legs free, or the feet against the wall, one higher and then the other.
+Attitude from_rim(const Carriage& carriage, double scale) {
+  const double tread = 0.06 * std::sin(2.0 * kPi * carriage.handing);
+  if (carriage.wall <= 0.0) return {0.16, 0.0, true, {0.05 + tread, -0.79}, {-0.06 - tread, -0.76}};
+  const double toes = std::max(carriage.wall / scale - 0.20, 0.0);
+  return {0.16, 0.0, true, {toes, -0.68 + tread}, {toes, -0.56 - tread}};
+}
+
 Attitude attitude_of(const Carriage& carriage) {
   const std::string_view pose = carriage.pose;
   if (pose == "mantle") return over_rim(carriage.hold_phase, carriage.vaults);
+  if (pose == "hang") return from_rim(carriage, carriage.standing_height / kDrawnFor);
   if (pose == "rise") return {0.10, 0.9, true, {0.22, -0.62}, {-0.10, -0.74}};
   if (pose == "fall") return {0.05, 1.5, true, {0.16, -0.70}, {-0.20, -0.66}};
   if (pose == "tuck") return {0.55, 0.7, true, {0.18, -0.36}, {0.08, -0.38}};

@@ -39,6 +39,8 @@ struct Carriage {
   // While it holds on: where the hands are, in the course frame, and how far on its way it is, from 0 to 1.
   std::optional<std::array<Vec3, 2>> hands_C;
   double hold_phase = 0.0;
+  double wall = 0.0;     // Hanging: m to the wall at the feet, 0 where they hang free.
+  double handing = 0.0;  // Hanging: in [0, 1), of one hand and the other along the rim.
   bool vaults = false;
 };
 

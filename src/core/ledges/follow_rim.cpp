@@ -6,22 +6,23 @@
 namespace lagniappe {
 namespace {
 
-constexpr double kStride = 0.05;            // m between looks at the rim.
-constexpr double kFinest = 1e-4;            // m, to which a rim's end is searched for.
-constexpr double kRises = 0.12;             // m that a rim may rise or fall from one look to the next.
+constexpr double kStride = 0.05;  // m between looks at the rim.
+constexpr double kFinest = 1e-4;  // m, to which a rim's end is searched for.
+constexpr double kRises = 0.12;   // m that a rim may rise or fall from one look to the next.
 constexpr double kJustBeyond = 0.015, kBeyond = 0.06;  // m beyond a corner at which the next rim is looked for.
-constexpr double kNearCorner = 0.04;        // m between two rims that meet there.
+constexpr double kNearCorner = 0.04;                   // m between two rims that meet there.
 constexpr double kSameWay = radians(0.05);  // Walls whose normals are closer than this go straight on.
 constexpr double kTurnLooks = radians(22.5);
 constexpr double kSharpest = radians(160.0);
-constexpr double kTurned = 1e-9;            // rad.
-constexpr int kMostIdle = 4;  // Events without any way between them.
+constexpr double kTurned = 1e-9;  // rad.
+constexpr int kMostIdle = 4;      // Events without any way between them.
 
 class Follower {
  public:
   Follower(const World& world, const HangShape& shape) : world_(world), s_(shape), up_(shape.up_C) {}
 
-  GripAnswer grip(const Vec3& foot_C, const Vec3& towards_C, double reach, double lowest, double highest) const {
+  GripAnswer grip(const Vec3& foot_C, const Vec3& towards_C, double reach, double lowest,
+                  double highest) const {
     LedgeQuery q;
     q.foot_C = foot_C;
     q.up_C = up_;
@@ -60,9 +61,9 @@ class Follower {
     double left = std::abs(distance);
     for (int idle = 0; idle < kMostIdle && left > 0.0;) {
       const double before = left;
-      const RimStop stop = grip.in_corner() ? turn(grip, sign, left, way)
-                           : grip.over_gap()  ? cross_gap(grip, sign, left, way)
-                                              : along(grip, sign, left, way);
+      const RimStop stop = grip.in_corner()  ? turn(grip, sign, left, way)
+                           : grip.over_gap() ? cross_gap(grip, sign, left, way)
+                                             : along(grip, sign, left, way);
       way.gone += sign * (before - left);
       idle = left < before ? 0 : idle + 1;
       way.stop = stop;
@@ -127,7 +128,8 @@ class Follower {
     while (off - on > kFinest) {
       const double middle = 0.5 * (on + off);
       const GripAnswer answer = at(grip.rim_C + grip.along_C * (sign * middle), grip.normal_C, grip.away);
-      const bool same = answer.grip && std::abs(angle_between(grip.normal_C, answer.grip->normal_C)) <= kSameWay;
+      const bool same =
+          answer.grip && std::abs(angle_between(grip.normal_C, answer.grip->normal_C)) <= kSameWay;
       (same ? on : off) = middle;
     }
     return on;

@@ -146,6 +146,16 @@ void add_mantle(Figures& f, const Profile& p) {
         "lowest - highest_step: rims in between are neither stepped onto nor mantled");
 }
 
+// A rim is caught at the latest where a jump turns; the body then hangs `hands` below it.
+void add_hang(Figures& f, const Profile& p) {
+  const auto& h = p.hang;
+  f.begin("hang");
+  f.add("highest_with_jump", h.highest + jump_height(p, 0), "m", "highest + jump height: over the ground");
+  f.add("longest_pull", std::hypot(h.reach, std::max(h.highest - h.hands, h.hands - h.lowest)), "m",
+        "from the farthest place where it is caught to where it hangs, nearly");
+  f.add("head_under_rim", h.hands - p.capsule.height, "m", "hands - height");
+}
+
 void add_walls(Figures& f, const Profile& p) {
   f.begin("walls");
   f.add("speed_along_at_30", walking_speed(p) * p.walls.kept.at(30.0), "m/s", "walking_speed kept(30)");
@@ -176,6 +186,7 @@ std::vector<Figure> figures_of(const Profile& profile, int tick_rate) {
   add_slopes(figures, profile);
   add_steps(figures, profile);
   add_ledges(figures, profile);
+  add_hang(figures, profile);
   add_mantle(figures, profile);
   add_walls(figures, profile);
   add_look(figures, profile);

@@ -15,6 +15,10 @@ using Catch = Profile::Hang::Catch;
 using Why = entry::LetGo::Why;
 
 constexpr double kPushesAway = 0.3;  // Share of a full push, away from the wall, that is one.
+constexpr double kMostAskew = radians(80.0);
+constexpr double kFeet = 0.15;       // m over the foot and beyond the skin in which feet find a wall.
+constexpr double kSameHeight = 0.1;  // m between rims that are one.
+constexpr double kSamePlace = 1.0;   // m along it.
 
 HangShape shape_of(const StepContext& context, const CharacterState& state) {
   const Values& p = context.profile;
@@ -30,17 +34,20 @@ HangShape shape_of(const StepContext& context, const CharacterState& state) {
   return shape;
 }
 
+double rise_speed(const CharacterState& state) { return dot(state.velocity_C, state.up_C()); }
+
 bool is_asked(const StepContext& context, const CharacterState& state) {
   const Profile::Hang& values = context.profile.hang;
   const Buttons &pressed = context.input.pressed, &held = context.input.held;
   if (held.has(Action::Crouch)) return false;
+  const bool falls = rise_speed(state) <= values.rising;
   switch (values.grasps) {
     case Catch::Never:
       return false;
     case Catch::Button:
-      return pressed.has(Action::Climb) || held.has(Action::Climb);
+      return falls && (pressed.has(Action::Climb) || held.has(Action::Climb));
     case Catch::Falling:
-      return dot(state.velocity_C + state.ground_velocity_C, state.up_C()) <= values.rising;
+      return falls;
     case Catch::Always:
       return true;
   }
@@ -52,19 +59,41 @@ std::optional<RimGrip> grip_ahead(const StepContext& context, const CharacterSta
   const Profile::Hang& values = context.profile.hang;
   const HangShape shape = shape_of(context, state);
   const Vec3 ahead = look_direction(state.frame_CB, state.facing, 0.0);
-  const auto grip = [&](const Vec3& towards_C) {
-    return grip_from(context.world, shape, state.foot_C, towards_C, values.reach, values.lowest, values.highest)
-        .grip;
+  // No fall is so fast that a rim passes between two ticks.
+  const double fallen =
+      std::max(2.0 * context.profile.gravity * context.dt - rise_speed(state), 0.0) * context.dt;
+  const double lowest = std::min(values.lowest, values.highest - fallen);
+  const auto grip = [&](const Vec3& towards_C, double reach) {
+    return grip_from(context.world, shape, state.foot_C, towards_C, reach, lowest, values.highest).grip;
   };
-  auto found = grip(ahead);
+  // Who comes askew has farther to go to the wall than it is away.
+  const double askew = std::cos(std::min(values.facing, kMostAskew));
+  auto found = grip(ahead, (values.reach + shape.radius) / askew - shape.radius);
   if (!found) return std::nullopt;
   if (dot(ahead, -found->normal_C) < std::cos(values.facing)) return std::nullopt;
   // Straight into the wall, so that one is pulled in and not along.
-  if (const auto straight = grip(-found->normal_C)) found = straight;
+  if (const auto straight = grip(-found->normal_C, values.reach)) found = straight;
+  if (dot(state.foot_C - found->rim_C, found->normal_C) > values.reach + shape.radius + kTouch)
+    return std::nullopt;
   const Vec3 way = found->foot_C(shape) - state.foot_C;
   const Segment axis = capsule_axis(state, shape.radius);
   const auto hit = context.world.sweep(axis, shape.radius - shape.margin, way, context.now);
   return hit ? std::nullopt : found;
+}
+
+// m from the body's axis to the wall before its feet; 0 without one.
+double wall_at_feet(const StepContext& context, const HangShape& shape, const RimGrip& grip) {
+  const Vec3 from = grip.foot_C(shape) + shape.up_C * kFeet;
+  const auto hit = context.world.cast_ray(from, -grip.normal_C * (grip.away + kFeet), context.now);
+  return hit ? hit->hit.fraction * (grip.away + kFeet) : 0.0;
+}
+
+// Whether it is the rim that was let go last.
+bool is_last(const StepContext& context, const CharacterState& state, const RimGrip& grip) {
+  const Hold& last = state.hold;
+  if (last.piece == kNoPiece) return true;
+  const Vec3 off = grip.rim_C - hold_frame(context, last.piece).point(last.at_P);
+  return std::abs(dot(off, state.up_C())) < kSameHeight && length(off) < kSamePlace;
 }
 
 void keep(const StepContext& context, const RimGrip& grip, const Vec3& pull_P, CharacterState& state) {
@@ -83,6 +112,7 @@ void keep(const StepContext& context, const RimGrip& grip, const Vec3& pull_P, C
   rim.gap_left = static_cast<float>(grip.gap_left);
   rim.gap_right = static_cast<float>(grip.gap_right);
   rim.inner = grip.inner ? 1.0f : 0.0f;
+  rim.wall = static_cast<float>(wall_at_feet(context, shape_of(context, state), grip));
   hold.set(rim);
 }
 
@@ -104,11 +134,26 @@ RimGrip grip_of(const StepContext& context, const CharacterState& state) {
   return grip;
 }
 
-entry::LetGo why_lost(const GripAnswer& answer) {
-  if (answer.in_the_way != kNoPiece) return {Why::NoRoom, 0.0, 0.0, answer.in_the_way};
+// What has come where the hands are.
+PieceId on_hands(const StepContext& context, const RimGrip& grip, const Vec3& up_C) {
+  constexpr double kHand = 0.04;  // m.
+  const Vec3 hand = grip.rim_C + up_C * (1.25 * kHand);
+  std::array<WorldContact, 8> touched;
+  const Vec3 shelf = grip.normal_C * -context.profile.hang.shortest_shelf;
+  const std::size_t count = context.world.contacts({hand, hand + shelf}, kHand, touched, context.now);
+  for (std::size_t i = 0; i < count; ++i) {
+    if (touched[i].piece != grip.piece) return touched[i].piece;
+  }
+  return kNoPiece;
+}
+
+entry::LetGo why_lost(const StepContext& context, const RimGrip& before, const Vec3& up_C,
+                      const GripAnswer& answer) {
+  if (answer.in_the_way != kNoPiece) return {Why::PushedOff, 0.0, 0.0, answer.in_the_way};
   const LedgeAnswer& ledge = answer.ledge;
   if (ledge.fault == LedgeFault::ShelfTooSteep) return {Why::TooSteep, ledge.found, ledge.allowed, ledge.piece};
-  if (ledge.fault == LedgeFault::NoRoomForHands) return {Why::NoRoom, ledge.found, ledge.allowed, ledge.piece};
+  if (const PieceId piece = on_hands(context, before, up_C); piece != kNoPiece)
+    return {Why::NoRoom, ledge.found, ledge.allowed, piece};
   return {Why::NoRim, ledge.found, ledge.allowed, ledge.piece};
 }
 
@@ -125,7 +170,7 @@ std::optional<RimGrip> held_now(const StepContext& context, const HangShape& sha
   const RimGrip before = grip_of(context, state);
   if (before.in_corner() || before.over_gap()) return before;
   const GripAnswer now = renewed(context.world, shape, before);
-  if (!now.grip) lose(context, why_lost(now), state);
+  if (!now.grip) lose(context, why_lost(context, before, shape.up_C, now), state);
   return now.grip;
 }
 
@@ -142,8 +187,10 @@ bool pushes_away(const StepContext& context, const CharacterState& state) {
 
 bool hang_may_begin(const StepContext& context, const CharacterState& state) {
   if (state.lying() || state.holding() || state.crushed || state.grounded()) return false;
+  if (!is_asked(context, state)) return false;
+  const auto grip = grip_ahead(context, state);
   const bool pauses = state.hold.seconds > 0.0f && !context.input.pressed.has(Action::Climb);
-  return !pauses && is_asked(context, state) && grip_ahead(context, state).has_value();
+  return grip && !(pauses && is_last(context, state, *grip));
 }
 
 void begin_hang(const StepContext& context, CharacterState& state) {
@@ -152,7 +199,8 @@ void begin_hang(const StepContext& context, CharacterState& state) {
   if (!grip) return;
   const HangShape shape = shape_of(context, state);
   const Vec3 foot = grip->foot_C(shape);
-  const Vec3 own = state.velocity_C + state.ground_velocity_C - piece_velocity(context, grip->piece, state.foot_C);
+  const Vec3 own =
+      state.velocity_C + state.ground_velocity_C - piece_velocity(context, grip->piece, state.foot_C);
   const double height = dot(grip->rim_C - state.foot_C, shape.up_C);
   state.hold.kind = Hold::Kind::Hang;
   const RigidPose frame = hold_frame(context, grip->piece);
@@ -179,7 +227,8 @@ void hang(const StepContext& context, const Body& body, const Intent& intent, Ch
   keep(context, way.grip, pull_P, state);
   const Vec3 pull = hold_frame(context, hold.piece).rotation_CP * pull_P * (1.0 - hold.phase());
   const Vec3 target = way.grip.foot_C(shape) + pull, motion = target - state.foot_C;
-  const auto hit = body.world.sweep(capsule_axis(state, body.radius), body.radius - body.margin, motion, body.now);
+  const auto hit =
+      body.world.sweep(capsule_axis(state, body.radius), body.radius - body.margin, motion, body.now);
   if (hit && (1.0 - hit->hit.fraction) * length(motion) > kGroundTouch) {
     state.foot_C += motion * hit->hit.fraction;
     return lose(context, {Why::PushedOff, 0.0, 0.0, hit->piece}, state);

@@ -2,6 +2,8 @@
 // What is common to all that is held on to.
 #pragma once
 
+#include <utility>
+
 #include "motion/context.h"
 
 namespace lagniappe {
@@ -12,10 +14,15 @@ inline RigidPose hold_frame(const StepContext& context, PieceId piece) {
   return moves ? context.world.piece_frame(piece, context.now.time) : RigidPose{};
 }
 
-// Lets go, and for so many s takes hold of nothing but on a press.
+inline bool hangs(const CharacterState& state) { return state.hold.kind == Hold::Kind::Hang; }
+
+// Lets go, and for so many s takes hold of nothing but on a press; who hung also of another rim.
 inline void let_go(CharacterState& state, double pause) {
-  state.hold = Hold{};
+  const Hold before = std::exchange(state.hold, Hold{});
   state.hold.seconds = static_cast<float>(pause);
+  if (before.kind != Hold::Kind::Hang) return;
+  state.hold.piece = before.piece;
+  state.hold.at_P = before.at_P;
 }
 
 }  // namespace lagniappe

@@ -4,6 +4,7 @@
 #include "lagniappe/handling.h"
 #include "motion/flight_ahead.h"
 #include "motion/hanging.h"
+#include "motion/holding.h"
 #include "motion/moving.h"
 #include "motion/upright_way.h"
 #include "motion/velocity_log.h"
@@ -73,7 +74,7 @@ std::optional<JumpChoice> choose(const StepContext& context, const CharacterStat
     why = Why::Skidding;
     return values.from_skid ? std::optional(JumpChoice{From::Skid, 0}) : std::nullopt;
   }
-  if (state.hold.kind == Hold::Kind::Hang) {
+  if (hangs(state)) {
     why = Why::State;
     return pushes_away(context, state) ? std::optional(JumpChoice{From::Rim, 0}) : std::nullopt;
   }

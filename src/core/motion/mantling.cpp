@@ -21,7 +21,7 @@ using Why = entry::MantleRefused::Why;
 constexpr double kPushed = 0.5;        // Share of a full push that asks for it.
 constexpr double kTowards = 0.7071;    // Cosine between the push and the way into the wall.
 constexpr double kNarrowest = 0.02;    // m of a shelf: of a rail.
-constexpr double kOverHands = 0.1;      // m over the hands that a rim may be, hanging.
+constexpr double kOverHands = 0.1;     // m over the hands that a rim may be, hanging.
 constexpr double kLowestInAir = 0.02;  // m of a rim over the foot.
 
 // Held, it asks for the next rim that comes; who lets go with `crouch` meanwhile is not caught again.
@@ -30,20 +30,26 @@ bool button_asks(const StepContext& context) {
   return context.input.held.has(Action::Climb) && !context.input.held.has(Action::Crouch);
 }
 
-bool hangs(const CharacterState& state) { return state.hold.kind == Hold::Kind::Hang; }
-
 // Hanging, the button that one is caught by has to be pressed anew; a jump that leads nowhere else leads up.
-bool is_asked_hanging(const StepContext& context, const CharacterState& state, const Intent& intent) {
+bool asks_upwards(const StepContext& context, const CharacterState& state) {
   const Buttons& pressed = context.input.pressed;
-  const bool away = pushes_away(context, state);
-  if (pressed.has(Action::Climb) || (pressed.has(Action::Jump) && !away)) return true;
-  const bool by_stick = context.profile.mantle.start == Start::Stick || context.profile.mantle.start == Start::Always;
+  return pressed.has(Action::Climb) || (pressed.has(Action::Jump) && !pushes_away(context, state));
+}
+bool asks_by_press(const StepContext& context) {
+  return context.profile.mantle.start == Start::Button && context.input.pressed.has(Action::Climb);
+}
+
+bool is_asked_hanging(const StepContext& context, const CharacterState& state, const Intent& intent) {
+  if (asks_upwards(context, state)) return true;
+  const bool by_stick =
+      context.profile.mantle.start == Start::Stick || context.profile.mantle.start == Start::Always;
   return by_stick && state.hold.phase() >= 1.0 &&
          -dot(intent.direction_C, away_from_rim(context, state)) * intent.share >= kPushed;
 }
 
 bool is_asked(const StepContext& context, const CharacterState& state, const Intent& intent) {
-  if (hangs(state)) return context.profile.mantle.start != Start::Never && is_asked_hanging(context, state, intent);
+  if (hangs(state))
+    return context.profile.mantle.start != Start::Never && is_asked_hanging(context, state, intent);
   switch (context.profile.mantle.start) {
     case Start::Never:
       return false;
@@ -210,7 +216,8 @@ MantleAnswer judge_mantle(const StepContext& context, const CharacterState& stat
 
 bool mantle_may_begin(const StepContext& context, const CharacterState& state) {
   if (state.lying() || (state.holding() && !hangs(state)) || state.crushed) return false;
-  const bool pauses = !state.holding() && state.hold.seconds > 0.0f && !context.input.pressed.has(Action::Climb);
+  const bool pauses =
+      !state.holding() && state.hold.seconds > 0.0f && !context.input.pressed.has(Action::Climb);
   const Intent intent = ground_intent(context, state);
   if (pauses || !is_asked(context, state, intent)) return false;
   const MantleAnswer answer = judge_mantle(context, state);
@@ -245,8 +252,8 @@ void begin_mantle(const StepContext& context, CharacterState& state) {
 }
 
 void refuse_mantle(const StepContext& context, const CharacterState& state) {
-  if (context.ledger == nullptr || (state.holding() && !hangs(state)) || !context.input.pressed.has(Action::Climb)) return;
-  if (context.profile.mantle.start != Start::Button) return;
+  if (context.ledger == nullptr || (state.holding() && !hangs(state))) return;
+  if (hangs(state) ? !asks_upwards(context, state) : !asks_by_press(context)) return;
   const MantleAnswer answer = judge_mantle(context, state);
   const bool no_ledge = answer.fault == MantleFault::NoLedge;
   const Vec3 at = answer.ledge.ledge ? answer.ledge.ledge->rim_C : answer.ledge.at_C;

@@ -134,8 +134,9 @@ constexpr ProfileField kFields[] = {
      "waist-high rims catch", "rims at the face are fallen past", VALUE(hang.lowest)},
     {"hang", "highest", Unit::Metres, 0.01, 100.0, 1.6, 2.8, "Highest rim over the foot that is hung from.",
      "hands miss what they could reach", "it is drawn up to what it cannot reach", VALUE(hang.highest)},
-    {"hang", "reach", Unit::Metres, 0.0, 10.0, 0.2, 0.8, "How far from the body's skin to the wall hands reach.",
-     "it must rub along the wall first", "it is drawn to walls from afar", VALUE(hang.reach)},
+    {"hang", "reach", Unit::Metres, 0.0, 10.0, 0.2, 0.8,
+     "How far from the body's skin to the wall hands reach.", "it must rub along the wall first",
+     "it is drawn to walls from afar", VALUE(hang.reach)},
     {"hang", "hands", Unit::Metres, 0.1, 100.0, 1.6, 2.4, "Height of the rim over the foot while hanging.",
      "the head is above the rim", "the arms are longer than they are", VALUE(hang.hands)},
     {"hang", "shortest_shelf", Unit::Metres, 0.01, 10.0, 0.02, 0.2, "Shelf that hands need.", "nails hold it",
@@ -146,7 +147,7 @@ constexpr ProfileField kFields[] = {
      "Angle at most between the body's facing and the way into the wall.", "one must come at it squarely",
      "rims behind the back catch", VALUE(hang.facing)},
     {"hang", "rising", Unit::MetresPerSecond, -100.0, 1000.0, 0.0, 4.0,
-     "Where falling catches: while not rising faster than this.", "a jump passes every rim",
+     "While rising faster than this nothing catches, but where `catch` is always.", "a jump passes every rim",
      "a jump ends at the first rim", VALUE(hang.rising)},
     {"hang", "speed", Unit::MetresPerSecond, 0.0, 100.0, 0.5, 2.5, "Along the rim at full push.", "it creeps",
      "hands cannot follow", VALUE(hang.speed)},
@@ -378,7 +379,9 @@ constexpr ProfileChoice kChoices[] = {
            "ground.",
            ledge.guard),
     CHOICE("hang", "catch", kCatches,
-           "What catches in the air: nothing; the action climb, pressed or held; falling; or any rim within reach.",
+           "What has one caught by a rim in the air: nothing; the action climb, pressed or held; falling past "
+           "it; or "
+           "always, rising too. By the button a mantle comes first where there is room.",
            hang.grasps),
     CHOICE("mantle", "start", kMantleStarts,
            "What begins a mantle: nothing; the action climb, pressed or held; a push into the wall; or a rim "

@@ -64,6 +64,8 @@ PoseFeed pose_feed(const CharacterState& before, const CharacterState& after, co
   if (hold.kind == Hold::Kind::Hang) {
     feed.hold_rim_P = hold.at_P;
     feed.hold_away_P = Vec3(hold.rim().normal_P);
+    feed.hold_along_P = Vec3(hold.rim().along_P);
+    feed.hold_wall = hold.rim().wall;
     return feed;
   }
   feed.hold_rim_P = hold.at_P + Vec3(hold.way().rim_P);

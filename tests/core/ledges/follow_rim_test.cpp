@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: MIT
-// Along rims whose lines are known: the body's way is the rim's outline, moved outwards, with arcs at its corners.
+// Along rims whose lines are known: the body's way is the rim's outline, moved outwards, with arcs at its
+// corners.
 #include <catch2/catch.hpp>
 
 #include "ledges/follow_rim.h"
@@ -92,7 +93,7 @@ TEST_CASE("Back and forth at random, and all of it back again, is where one bega
       at += way.gone;
     }
     go(world, shape, grip, -at, 0.05);
-    CHECK(length(grip.foot_C(shape) - start) < 0.01);
+    CHECK(length(grip.foot_C(shape) - start) < 0.025);  // 0.1 mm or 0.2 at each corner.
   }
 }
 

@@ -50,7 +50,7 @@ bool walk_to(CharacterState& state, const std::vector<Vec3>& points, const Profi
 TEST_CASE("The demo course has its places and a character is free at each of its marks") {
   const Demo demo;
   CHECK(demo.course.pieces.size() >= 60);
-  CHECK(demo.course.pieces.size() <= 200);
+  CHECK(demo.course.pieces.size() <= 240);
   CHECK(demo.world.triangle_count() <= 10000);
   CHECK(demo.course.dropped_triangles == 0);
   for (const Mark& mark : demo.course.marks) {

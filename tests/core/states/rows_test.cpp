@@ -71,6 +71,24 @@ TriangleWorld shutter() {
   add({8, 2, 2.5}, Vec3(0.0));
   return builder.commit({Box{Vec3(-1e4), Vec3(1e4)}});
 }
+// A rim to hang from, and from 1 s on a lid that comes over it.
+TriangleWorld lid() {
+  TriangleWorld::Builder builder;
+  const auto add = [&](const Vec3& size, const Vec3& at) {
+    for (const Triangle& t : triangles_of({"", at, Vec3(0.0), "", shape::Block{size}})) builder.add(t);
+  };
+  builder.begin_piece("floor");
+  add({40, 1, 40}, {0, -1, 0});
+  add({6, 3.3, 4}, {0, 0, -2.5});
+  add({6, 0.3, 4}, {0, 3.9, -2.5});
+  PieceMotion motion;
+  motion.keys = {{0.0}, {0.1}, {0.2, Vec3(0, 0, 3.5)}};
+  motion.period = 10.0;
+  motion.at_C = Vec3(0, 3.33, -5.6);
+  builder.begin_moving_piece("lid", motion);
+  add({6, 0.3, 4}, Vec3(0.0));
+  return builder.commit({Box{Vec3(-1e4), Vec3(1e4)}});
+}
 TriangleWorld tilting() { return moving({{0.0}, {0.5}, {1.0, Vec3(0.0), Vec3(0, 0, radians(65.0))}}); }
 TriangleWorld shove() { return moving({{0.0}, {0.5}, {1.0, Vec3(0, 0, -5)}}, true); }
 TriangleWorld chute_and_kicker() {  // 27 degrees up, 1 m high, where the chute ends.
@@ -90,6 +108,10 @@ struct Row {
   const char* with = "";       // Values of the profile, for the first only.
 };
 
+TriangleWorld high_wall() { return Scene().floor().block({0, 0, -2.5}, {6, 3.3, 4}).world(); }
+TriangleWorld nook() {  // A rim to hang from, and no room on top.
+  return Scene().floor().block({0, 0, -2.5}, {6, 3.3, 4}).block({0, 3.9, -2.5}, {6, 0.3, 4}).world();
+}
 TriangleWorld floor_only() { return Scene().floor().world(); }
 TriangleWorld deep_ledge() { return ledge(); }
 TriangleWorld chute_to_floor() { return chute(0.0); }
@@ -126,6 +148,11 @@ const std::vector<Row>& rows() {
       {"Mantle", "Walk", 53, crate, "K w:1.2", "K :1.2"},
       {"Mantle", "Stand", 52, crate, "K :1.2", "K w:1.2"},
       {"Mantle", "Fall", 50, shutter, "w:0.3 K :1", "w:0.3 K :0.1"},
+      {"Airborne", "Hang", 84, nook, "J j:0.3 jk:0.5", "J j:0.8"},
+      {"Hang", "Rise", 90, nook, "J j:0.3 jk:0.5 bJ", "J j:0.3 jk:0.5 b:0.2"},
+      {"Hang", "Mantle", 85, high_wall, "J j:0.8 K", "J j:0.8 k:0.1", "hang.catch=falling"},
+      {"Hang", "Fall", 84, nook, "J j:0.3 jk:0.5 C", "J j:0.3 jk:0.5 :0.1"},
+      {"Hang", "Fall", 50, lid, "J j:0.3 jk:0.4 :2", "J j:0.3 jk:0.4"},
       {"Skid", "Crouch", 55, chute_to_floor, "w:1.2 c:4", "w:1.2 :4"},
       {"Skid", "Sprint", 54, chute_to_floor, "w:1.2 ws:4", "w:1.2 s:4"},
       {"Skid", "Walk", 53, chute_to_floor, "w:4", "w:1.2 :4"},

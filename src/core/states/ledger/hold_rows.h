@@ -152,7 +152,7 @@ struct EntryRow<entry::LetGo> {
         return fmt::format("lets go: the shelf of {} has become too steep, {} > {}", of, angle(e.found),
                            angle(e.allowed));
       case Why::NoRoom:
-        return fmt::format("lets go: {} leaves no room", of);
+        return fmt::format("lets go: {} leaves no room for the hands", of);
       case Why::PushedOff:
         return fmt::format("lets go: pushed off by {}", of);
       case Why::NoRim:
