@@ -24,10 +24,11 @@ inline constexpr std::size_t kStatePartCount = 6;
 struct StatePartRow {
   std::string_view name;
   int version;
+  int proved_from = 1;  // The oldest version that has the same fields; older ones are read, and proved no more.
 };
 // A part that gains a field goes up by one; see sim/state_fields.h.
 inline constexpr std::array<StatePartRow, kStatePartCount> kStateParts = {
-    {{"body", 1}, {"ground", 1}, {"jumps", 1}, {"table", 1}, {"seen", 1}, {"hold", 1}}};
+    {{"body", 1}, {"ground", 1}, {"jumps", 1}, {"table", 1}, {"seen", 1}, {"hold", 2, 2}}};
 
 // The version of each part that is known; 0: the part is not.
 using PartVersions = std::array<int, kStatePartCount>;

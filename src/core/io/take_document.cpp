@@ -349,4 +349,13 @@ bool read_part(const JsonCursor& part, Take& take) {
   return false;
 }
 
+void forget_unproved(Take& take) {
+  for (std::size_t part = 0; part < kStatePartCount; ++part) {
+    if (take.parts[part] >= kStateParts[part].proved_from) continue;
+    take.parts[part] = 0;
+    for (PartHashes& each : take.hashes) each[part] = 0;
+    if (static_cast<StatePart>(part) == StatePart::Hold) take.start.hold = Hold{};
+  }
+}
+
 }  // namespace lagniappe

@@ -22,4 +22,7 @@ Take read_head(const JsonCursor& head);
 // Adds what the part holds. Returns true for the last one.
 bool read_part(const JsonCursor& part, Take& take);
 
+// Takes back the hashes of parts whose fields have been laid out anew since; what is held there is let go.
+void forget_unproved(Take& take);
+
 }  // namespace lagniappe

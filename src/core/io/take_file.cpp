@@ -108,8 +108,7 @@ Take unpacked_head(const Frame& file) {
   return take;
 }
 
-// Reads the parts up to the first that is damaged; returns whether the take's own end was reached.
-bool read_parts(const Frame& file, Take& take) {
+bool read_sound_parts(const Frame& file, Take& take) {
   std::uint64_t chain = file.checksum;
   for (const auto& [checksum, bytes] : file.parts) {
     Hash hash(chain);
@@ -120,6 +119,13 @@ bool read_parts(const Frame& file, Take& take) {
     if (read_part(JsonCursor(part, "/parts"), take)) return true;
   }
   return false;
+}
+
+// Reads the parts up to the first that is damaged; returns whether the take's own end was reached.
+bool read_parts(const Frame& file, Take& take) {
+  const bool ended = read_sound_parts(file, take);
+  forget_unproved(take);
+  return ended;
 }
 
 // A part as it stands in the file; `chain` becomes its checksum.
@@ -241,6 +247,7 @@ Result<Take> parse_take_json(std::string_view text, const std::string& file) {
     }
     if (!ended)
       document.at("parts").fail("the end is missing: the last part should say how many ticks there are");
+    forget_unproved(take);
     return take;
   });
 }

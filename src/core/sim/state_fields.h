@@ -76,8 +76,8 @@ void each_field(State& s, Each&& f) {
   f("penetration", s.penetration, seen);
   f("hold_kind", s.hold.kind, hold);
   f("hold_piece", s.hold.piece, hold);
-  f("hold_at", s.hold.at_P, hold);
-  f("hold_numbers", s.hold.numbers, hold);
+  f("hold_at", s.hold.at_P, FieldOf{StatePart::Hold, 2});
+  f("hold_numbers", s.hold.numbers, FieldOf{StatePart::Hold, 2});
   f("hold_seconds", s.hold.seconds, hold);
   f("hold_gone", s.hold.gone, hold);
 }

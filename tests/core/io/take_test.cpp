@@ -365,6 +365,24 @@ TEST_CASE("A part that a take does not know has its defaults, and proves nothing
   CHECK_FALSE(unproved->is_hashed());
 }
 
+TEST_CASE("A part that has been laid out anew since is read, proves nothing, and all else is proved") {
+  const Take take = random_take(5);
+  auto document = nlohmann::ordered_json::parse(take_json(take));
+  auto& head = document["head"];
+  head["parts"]["hold"] = 1;
+  head["start"]["hold_kind"] = 1;
+  for (const char* field : {"hold_at", "hold_numbers"}) head["start"].erase(field);
+  const auto read = parse_take_json(document.dump(), "old.take");
+  REQUIRE(read);
+  CHECK_FALSE(read->start.holding());
+  CHECK(read->parts[static_cast<std::size_t>(StatePart::Hold)] == 0);
+  CHECK(read->parts[static_cast<std::size_t>(StatePart::Body)] == 1);
+  CHECK_FALSE(first_difference(*run_take(*read, build_world(*read->course)), *read));
+  const auto again = parse_take_json(take_json(*read), "again.take");
+  REQUIRE(again);
+  CHECK(again->hashes == read->hashes);
+}
+
 TEST_CASE("A take of a later version of the program is refused and says why") {
   auto document = nlohmann::ordered_json::parse(take_json(random_take(5)));
   document["head"]["parts"]["shadow"] = 1;
