@@ -29,7 +29,8 @@ enum class StateId : std::uint8_t {
   Tuck,
   Soar,
   Mantle,
-  Hang
+  Hang,
+  Climb
 };
 
 inline constexpr int kMemorySlots = 6;
@@ -75,12 +76,23 @@ struct RimHold {
   float wall = 0.0f;   // m from the body's axis to the wall at its feet; 0: they hang free.
 };
 
+// How one climbs a wall. Places are against the foot's.
+struct ClimbHold {
+  glm::vec3 normal_P = glm::vec3(0.0f);  // Unit: from the wall's nearest point to the body.
+  glm::vec3 hands_P = glm::vec3(0.0f);   // On the wall, before the hands.
+  glm::vec3 pull_P = glm::vec3(0.0f);    // m that the body was from there when it took hold.
+  float top = 0.0f;                      // 1: the wall ends above the hands.
+  std::array<float, 6> unused = {};
+};
+
 // What one holds on to, in the frame of its piece, so that it goes where that goes.
 struct Hold {
-  enum class Kind : std::uint8_t { None, Mantle, Vault, Hang } kind = Kind::None;
+  enum class Kind : std::uint8_t { None, Mantle, Vault, Hang, Climb, Descent } kind = Kind::None;
   PieceId piece = kNoPiece;
-  Vec3 at_P = Vec3(0.0);  // Mantling, where the foot began; hanging, the rim's point before the body.
-  std::array<float, 16> numbers = {};  // A MantleWay or a RimHold, by the kind.
+  // Mantling, and down over a rim, where the foot began; hanging, the rim's point before the body; climbing,
+  // the foot.
+  Vec3 at_P = Vec3(0.0);
+  std::array<float, 16> numbers = {};  // A MantleWay, a RimHold or a ClimbHold, by the kind.
   // s that a mantle's way takes, or being pulled to a rim, and of it so far. With no kind: of the pause after
   // one was thrown off, or let go; the piece and the place are then of the rim that was hung from last.
   float seconds = 0.0f, gone = 0.0f;
@@ -88,10 +100,13 @@ struct Hold {
   double phase() const { return seconds > 0.0f ? std::min(double(gone) / seconds, 1.0) : 1.0; }
   MantleWay way() const { return std::bit_cast<MantleWay>(numbers); }
   RimHold rim() const { return std::bit_cast<RimHold>(numbers); }
+  ClimbHold wall() const { return std::bit_cast<ClimbHold>(numbers); }
+  void set(const ClimbHold& wall) { numbers = std::bit_cast<std::array<float, 16>>(wall); }
   void set(const MantleWay& way) { numbers = std::bit_cast<std::array<float, 16>>(way); }
   void set(const RimHold& rim) { numbers = std::bit_cast<std::array<float, 16>>(rim); }
 };
-inline constexpr std::array<std::string_view, 4> kHoldNames = {"", "mantle", "vault", "hang"};
+inline constexpr std::array<std::string_view, 6> kHoldNames = {"",     "mantle", "vault",
+                                                               "hang", "climb",  "descent"};
 inline std::string_view name_of(Hold::Kind kind) { return kHoldNames[static_cast<std::size_t>(kind)]; }
 
 // Where a character is put: at the start, and again on reset.

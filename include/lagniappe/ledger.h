@@ -142,7 +142,26 @@ struct LetGo {
     TooSteep,   // rad of the shelf > steepest.
     NoRoom,     // For hands: `piece` came to the rim.
     PushedOff,  // By `piece`, which came into the body or into its way.
+    NoWall,     // It is no longer there.
+    Leans,      // rad of the wall > most.
   } why;
+  double found, allowed;
+  PieceId piece;
+};
+struct Gripped {
+  Vec3 hands_C, foot_C;  // On the wall; where the foot will be.
+  bool from_above;       // Down over a rim.
+  PieceId piece;
+};
+struct ClimbRefused {
+  enum class Why : std::uint8_t {
+    Ends,          // There is no more of the wall.
+    NotClimbable,  // `piece`.
+    LeansBack,     // rad > most_back.
+    LeansOver,     // rad > most_over.
+    NoRoom,        // `piece` is in the way.
+  } why;
+  bool holds;  // On the way over a wall; else a press finds none to hold on to.
   double found, allowed;
   PieceId piece;
 };
@@ -156,7 +175,7 @@ struct MantleBlocked {  // On the way: it lets go where it is.
   PieceId piece;        // What is in the way.
 };
 struct Jump {
-  enum class From : std::uint8_t { Ground, Skid, Wall, Air, Rim } from;
+  enum class From : std::uint8_t { Ground, Skid, Wall, Air, Rim, Climb } from;
   int jump;  // As CharacterState::flight_of.
   double speed, height;
   double late_by;   // s after the ground was left.
@@ -249,8 +268,8 @@ using LedgerEntry =
                  entry::Judged, entry::Snap, entry::Crest, entry::LeftGround, entry::JumpCut, entry::HeadBump,
                  entry::StateLoop, entry::ScriptFailed, entry::StanceWaits, entry::LieHeld, entry::RimHeld,
                  entry::JumpWouldFall, entry::MantleBegun, entry::MantleRefused, entry::MantleBlocked,
-                 entry::Caught, entry::LetGo, entry::RimEnds, entry::Exhausted, entry::Instant, entry::Landed,
-                 entry::Gravity, entry::Change>;
+                 entry::Caught, entry::LetGo, entry::RimEnds, entry::Gripped, entry::ClimbRefused,
+                 entry::Exhausted, entry::Instant, entry::Landed, entry::Gravity, entry::Change>;
 
 struct Ledger {
   std::vector<LedgerEntry> entries;

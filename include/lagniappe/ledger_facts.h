@@ -35,7 +35,7 @@ enum class Event : std::uint8_t {
 inline constexpr std::array<std::string_view, 19> kEventNames = {
     "on ground", "wall",   "ceiling",        "step",         "refused step", "snap",           "push-out",
     "carried",   "pushed", "jump",           "refused jump", "landing",      "leaving ground", "state change",
-    "put home",  "mantle", "refused mantle", "letting go",   "caught"};
+    "put home",  "mantle", "refused mantle", "letting go",   "taking hold"};
 
 // A set of events.
 struct Events {

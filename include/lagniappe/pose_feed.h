@@ -32,13 +32,13 @@ struct PoseFeed {
   double lying = 0.0;        // 0 upright to 1 lying at full length.
   double lie_pitch = 0.0;    // rad, head up positive.
   // What is held on to, in the frame of its piece (of one that does not move: of the course).
-  std::string_view hold;  // Its kind: "mantle", "vault", "hang"; empty without.
+  std::string_view hold;  // Its kind: "mantle", "vault", "hang", "climb", "descent"; empty without.
   double hold_phase =
       0.0;  // Of a mantle, from 0 to 1, at an even pace along the way; of being pulled to a rim.
   PieceId hold_piece = kNoPiece;
   Vec3 hold_rim_P = Vec3(0.0);  // Where hands take hold.
-  // Hanging: unit, from the rim to the body, across up; unit, along the rim to the right of who faces the wall;
-  // m from the body's axis to the wall at its feet, 0 where they hang free.
+  // Hanging and climbing: unit, from the rim (across up) or the wall to the body. Hanging: unit, along the rim
+  // to the right of who faces the wall; m from the body's axis to the wall at its feet, 0 where they hang free.
   Vec3 hold_away_P = Vec3(0.0), hold_along_P = Vec3(0.0);
   double hold_wall = 0.0;
   Vec3 hold_from_P = Vec3(0.0), hold_to_P = Vec3(0.0);  // Mantling: of the foot, as it began and at the end.

@@ -157,6 +157,29 @@ struct Values {
     double pause = 0.40;            // s after letting go in which nothing is caught, but on a press.
   } hang;
 
+  // On walls whose surface is climbable.
+  struct Climb {
+    enum class Grip : std::uint8_t {
+      Never,
+      Button,  // On `climb`, or while it is held.
+      Stick,   // Pushing into the wall.
+      Always,  // By touch; from the ground pushing into it.
+    } grip = Grip::Button;
+    enum class Axes : std::uint8_t {
+      Wall,  // Up the wall is up on the stick, wherever one looks.
+      View,  // The push as it is seen: into the wall is up.
+    } axes = Axes::Wall;
+    double up_speed = 1.3, down_speed = 1.6, side_speed = 1.1;  // m/s of the body at full push.
+    double reach = 0.40;                                        // m from the body's skin to the wall.
+    double gap = 0.05;                                          // m between the body's skin and the wall.
+    double hands = 1.35;                // m over the foot: where the wall must be, and is felt for.
+    double most_back = radians(40.0);   // rad that a wall leans back at most.
+    double most_over = radians(30.0);   // rad that it leans over at most.
+    double turn_rate = radians(540.0);  // rad/s, towards the wall.
+    double take_time = 0.15;            // s from taking hold to being at the wall.
+    double pause = 0.40;  // s after letting go in which the same piece is not gripped, but on a press.
+  } climb;
+
   // What is left of the speed after running into a wall, over the angle of approach in degrees: 0 grazing, 90
   // head-on. Also how much of its speed a character keeps that goes on pushing along it.
   struct Walls {

@@ -25,6 +25,7 @@ std::unique_ptr<CardDrawing> step_drawing();
 std::unique_ptr<CardDrawing> ledge_drawing();
 std::unique_ptr<CardDrawing> mantle_drawing();
 std::unique_ptr<CardDrawing> hang_drawing();
+std::unique_ptr<CardDrawing> climb_drawing();
 std::unique_ptr<CardDrawing> heights_drawing();  // What is done with each height of an obstacle.
 std::unique_ptr<CardDrawing> stick_drawing();
 std::unique_ptr<CardDrawing> camera_drawing();

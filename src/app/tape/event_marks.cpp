@@ -16,7 +16,7 @@ std::span<const EventMark> event_marks() {
       {Event::Snap, 1, MarkShape::Drop, &Colours::ink2, "snap"},
       {Event::Mantle, 1, MarkShape::Corner, &Colours::teal, "mantle"},
       {Event::MantleRefused, 1, MarkShape::Barred, &Colours::brick, "refused mantle"},
-      {Event::Caught, 1, MarkShape::Hands, &Colours::teal, "caught by a rim"},
+      {Event::Caught, 1, MarkShape::Hands, &Colours::teal, "taking hold of a rim or a wall"},
       {Event::LetGo, 1, MarkShape::Barred, &Colours::plum, "letting go"},
       {Event::Wall, 2, MarkShape::Bar, &Colours::plum, "wall"},
       {Event::Ceiling, 2, MarkShape::Roof, &Colours::sky, "ceiling"},

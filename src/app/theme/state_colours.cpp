@@ -18,14 +18,15 @@ struct OfState {
 
 // Those that are none of the interface's own.
 std::optional<QColor> colour_of(std::string_view name) {
-  static const std::array<OfState, 8> kOthers = {{{"Stand", {0x8A, 0x8C, 0x82}, {0xA9, 0xAA, 0xA0}},
+  static const std::array<OfState, 9> kOthers = {{{"Stand", {0x8A, 0x8C, 0x82}, {0xA9, 0xAA, 0xA0}},
                                                   {"Crouch", {0xA8, 0x6C, 0x12}, {0xBE, 0x82, 0x32}},
                                                   {"Slide", {0x8C, 0x5A, 0x3C}, {0xBC, 0x8C, 0x6E}},
                                                   {"Lie", {0x5C, 0x4A, 0x3A}, {0x9E, 0x8A, 0x78}},
                                                   {"Tuck", {0x3F, 0x4F, 0x86}, {0x84, 0x94, 0xCE}},
                                                   {"Soar", {0xB0, 0x8A, 0x4A}, {0xCF, 0xB2, 0x7C}},
                                                   {"Mantle", {0x2F, 0x6B, 0x4F}, {0x74, 0xB6, 0x98}},
-                                                  {"Hang", {0x7A, 0x3E, 0x62}, {0xC8, 0x8E, 0xB2}}}};
+                                                  {"Hang", {0x7A, 0x3E, 0x62}, {0xC8, 0x8E, 0xB2}},
+                                                  {"Climb", {0x6B, 0x6A, 0x1E}, {0xB4, 0xB2, 0x5C}}}};
   static constexpr std::array<std::pair<std::string_view, QColor Colours::*>, 6> kOurs = {
       {{"Walk", &Colours::moss},
        {"Sprint", &Colours::teal},

@@ -37,6 +37,8 @@ Carriage carriage_of(const PoseFeed& feed, const Values& values, const Pose& pos
 
 constexpr double kBetweenHands = 0.22;  // m, half of it.
 constexpr double kHandOver = 0.50;      // m along a rim for both hands to go on.
+constexpr double kClimbReach = 0.16;   // m that a hand is over its middle at most, climbing.
+constexpr double kOverHands = 0.18;    // m of that middle over where the wall is felt for.
 constexpr double kHandReach = 0.09;     // m that a hand is ahead of its middle at most.
 
 // Hand over hand: by how far along the rim it is, so that it stays when the body does.
@@ -49,12 +51,26 @@ void hang_from(const PoseFeed& feed, const RigidPose& frame, Carriage& carriage)
                       frame.point(feed.hold_rim_P + feed.hold_along_P * (kBetweenHands - ahead))};
 }
 
+// Hands on the wall, one above the other in turn.
+void climb_with_hands(const PoseFeed& feed, const RigidPose& frame, const Vec3& up_C, Carriage& carriage) {
+  const Vec3 hands = frame.point(feed.hold_rim_P), away = frame.rotation_CP * feed.hold_away_P;
+  const Vec3 right = unit_or(cross(up_C, away), Vec3(0.0));
+  const Vec3 up_P = glm::conjugate(frame.rotation_CP) * up_C, right_P = glm::conjugate(frame.rotation_CP) * right;
+  const double gone = (dot(feed.hold_rim_P, up_P) + dot(feed.hold_rim_P, right_P)) / kHandOver;
+  carriage.handing = gone - std::floor(gone);
+  carriage.wall = feed.hold_wall;
+  const double over = kClimbReach * std::sin(2.0 * kPi * carriage.handing);
+  carriage.hands_C = {hands - right * kBetweenHands + up_C * (kOverHands + over),
+                      hands + right * kBetweenHands + up_C * (kOverHands - over)};
+}
+
 // Both hands on the rim, a shoulder's width apart, as its piece is drawn now.
-void take_hold(const PoseFeed& feed, const World& world, double time, Carriage& carriage) {
+void take_hold(const PoseFeed& feed, const World& world, double time, const Vec3& up_C, Carriage& carriage) {
   if (feed.hold.empty()) return;
   const RigidPose frame = world.piece_frame(feed.hold_piece, time);
   carriage.hold_phase = feed.hold_phase;
   if (feed.hold == name_of(Hold::Kind::Hang)) return hang_from(feed, frame, carriage);
+  if (feed.hold == name_of(Hold::Kind::Climb)) return climb_with_hands(feed, frame, up_C, carriage);
   const Vec3 up_P = unit_or(feed.hold_rim_P - feed.hold_from_P, Vec3(0, 1, 0));
   const Vec3 side_P = unit_or(cross(feed.hold_to_P - feed.hold_from_P, up_P), Vec3(0.0)) * kBetweenHands;
   carriage.hands_C = {frame.point(feed.hold_rim_P - side_P), frame.point(feed.hold_rim_P + side_P)};
@@ -67,7 +83,7 @@ Carriage drawn_carriage(const DriveSession& session, const Pose& pose) {
   const int rate = session.has_shown() ? session.shown().run.tick_rate() : session.tick_rate();
   const PoseFeed feed = pose_feed(session.previous(), session.current(), session.shown_profile(), 1.0 / rate);
   Carriage carriage = carriage_of(feed, session.shown_profile(), pose);
-  if (session.place() != nullptr) take_hold(feed, session.place()->world, session.moment().time, carriage);
+  if (session.place() != nullptr) take_hold(feed, session.place()->world, session.moment().time, pose.frame_CB * Vec3(0, 1, 0), carriage);
   if (session.has_shown()) carriage.squat = squat_of(session.shown(), session.playhead(), feed);
   return carriage;
 }
@@ -77,7 +93,7 @@ Carriage carriage_at(const Recording& recording, const World& world, std::size_t
   const PoseFeed feed = pose_feed(run.state(tick > 0 ? tick - 1 : 0), run.state(tick), recording.take.profile,
                                   1.0 / run.tick_rate());
   Carriage carriage = carriage_of(feed, recording.take.profile, pose);
-  take_hold(feed, world, run.state(tick).time, carriage);
+  take_hold(feed, world, run.state(tick).time, pose.frame_CB * Vec3(0, 1, 0), carriage);
   carriage.squat = squat_of(recording, tick, feed);
   return carriage;
 }

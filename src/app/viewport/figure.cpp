@@ -92,10 +92,18 @@ Attitude from_rim(const Carriage& carriage, double scale) {
   return {0.16, 0.0, true, {toes, -0.68 + tread}, {toes, -0.56 - tread}};
 }
 
+// On a wall: hands and feet in turn.
+Attitude on_wall(const Carriage& carriage, double scale) {
+  const double tread = 0.15 * std::sin(2.0 * kPi * carriage.handing);
+  const double toes = std::max(carriage.wall / scale - 0.18, 0.0);
+  return {0.05, 0.0, true, {toes, -0.60 - tread}, {toes, -0.60 + tread}};
+}
+
 Attitude attitude_of(const Carriage& carriage) {
   const std::string_view pose = carriage.pose;
   if (pose == "mantle") return over_rim(carriage.hold_phase, carriage.vaults);
   if (pose == "hang") return from_rim(carriage, carriage.standing_height / kDrawnFor);
+  if (pose == "climb") return on_wall(carriage, carriage.standing_height / kDrawnFor);
   if (pose == "rise") return {0.10, 0.9, true, {0.22, -0.62}, {-0.10, -0.74}};
   if (pose == "fall") return {0.05, 1.5, true, {0.16, -0.70}, {-0.20, -0.66}};
   if (pose == "tuck") return {0.55, 0.7, true, {0.18, -0.36}, {0.08, -0.38}};

@@ -83,6 +83,12 @@ void draw_hold(LinePen& pen, const World& world, const CharacterState& state) {
     pen.star(at(glm::vec3(0.0f)), kPointedAt, theme::gold());
     return;
   }
+  if (hold.kind == Hold::Kind::Climb) {
+    const ClimbHold wall = hold.wall();
+    pen.arrow(at(wall.hands_P), frame.rotation_CP * Vec3(wall.normal_P) * kNormalLength, theme::moss());
+    pen.star(at(wall.hands_P), kPointedAt, theme::gold());
+    return;
+  }
   const MantleWay way = hold.way();
   const Vec3 corners[] = {at(glm::vec3(0.0f)), at(way.above_P), at(way.over_P), at(way.to_P)};
   for (int i = 0; i < 3; ++i) pen.line(corners[i], corners[i + 1], theme::sky());

@@ -2,6 +2,7 @@
 #include "motion/behaviours.h"
 
 #include "motion/behaviours/ways.h"
+#include "motion/climbing.h"
 #include "motion/footing.h"
 #include "motion/hanging.h"
 #include "motion/jumping.h"
@@ -37,6 +38,12 @@ void move_hanging(const StepContext& context, const Body& body, const Intent& in
   hang(context, body, intent, state);
 }
 
+void move_on_wall(const StepContext& context, const Body& body, const Intent& intent, CharacterState& state) {
+  if (!state.holding()) return move_and_find_ground(context, body, intent, walk, state);
+  if (state.hold.kind == Hold::Kind::Descent) return go_over_rim(context, body, state);
+  climb(context, body, intent, state);
+}
+
 using Place = BehaviourFacts::Place;
 
 constexpr std::array<BehaviourRow, kBehaviourCount> kRows = {{
@@ -68,6 +75,13 @@ constexpr std::array<BehaviourRow, kBehaviourCount> kRows = {{
       .holds = true},
      move_hanging,
      begin_hang},
+    {{.name = "climb",
+      .help = "Over a wall by the stick",
+      .own_way = true,
+      .held_by_world = false,
+      .holds = true},
+     move_on_wall,
+     begin_climb},
 }};
 
 }  // namespace

@@ -151,9 +151,21 @@ void add_hang(Figures& f, const Profile& p) {
   const auto& h = p.hang;
   f.begin("hang");
   f.add("highest_with_jump", h.highest + jump_height(p, 0), "m", "highest + jump height: over the ground");
-  f.add("longest_pull", std::hypot(h.reach, std::max(h.highest - h.hands, h.hands - h.lowest)), "m",
-        "from the farthest place where it is caught to where it hangs, nearly");
+  const double pull = std::hypot(h.reach, std::max(h.highest - h.hands, h.hands - h.lowest));
+  f.add("longest_pull", pull, "m", "at most sqrt(reach^2 + max(highest - hands, hands - lowest)^2)");
+  f.add("fastest_pull", h.catch_time > 0.0 ? pull / h.catch_time : 0.0, "m/s", "longest_pull / catch_time");
   f.add("head_under_rim", h.hands - p.capsule.height, "m", "hands - height");
+}
+
+void add_climb(Figures& f, const Profile& p) {
+  const auto& c = p.climb;
+  const auto over = [](double way, double speed) { return speed > 0.0 ? way / speed : 0.0; };
+  f.begin("climb");
+  f.add("metre_up", over(1.0, c.up_speed), "s", "1 m / up_speed");
+  f.add("round_right_angle", over(0.5 * kPi * (p.capsule.radius + c.gap), c.side_speed), "s",
+        "pi/2 (radius + gap) / side_speed: round an outer corner");
+  f.add("highest_grip", c.hands + jump_height(p, 0), "m",
+        "hands + jump height: the lowest end of a wall that is reached");
 }
 
 void add_walls(Figures& f, const Profile& p) {
@@ -187,6 +199,7 @@ std::vector<Figure> figures_of(const Profile& profile, int tick_rate) {
   add_steps(figures, profile);
   add_ledges(figures, profile);
   add_hang(figures, profile);
+  add_climb(figures, profile);
   add_mantle(figures, profile);
   add_walls(figures, profile);
   add_look(figures, profile);

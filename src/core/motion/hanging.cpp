@@ -3,6 +3,7 @@
 
 #include <algorithm>
 
+#include "motion/climbing.h"
 #include "motion/holding.h"
 #include "motion/jumping.h"
 #include "motion/piece_velocity.h"
@@ -16,6 +17,7 @@ using Why = entry::LetGo::Why;
 
 constexpr double kPushesAway = 0.3;  // Share of a full push, away from the wall, that is one.
 constexpr double kMostAskew = radians(80.0);
+constexpr double kUnderHands = 0.4;  // m that a wall's top may be below the hands that climb it.
 constexpr double kFeet = 0.15;       // m over the foot and beyond the skin in which feet find a wall.
 constexpr double kSameHeight = 0.1;  // m between rims that are one.
 constexpr double kSamePlace = 1.0;   // m along it.
@@ -37,6 +39,7 @@ HangShape shape_of(const StepContext& context, const CharacterState& state) {
 double rise_speed(const CharacterState& state) { return dot(state.velocity_C, state.up_C()); }
 
 bool is_asked(const StepContext& context, const CharacterState& state) {
+  if (climbs(state)) return climbs_out(context, state) && context.profile.hang.grasps != Catch::Never;
   const Profile::Hang& values = context.profile.hang;
   const Buttons &pressed = context.input.pressed, &held = context.input.held;
   if (held.has(Action::Crouch)) return false;
@@ -62,7 +65,8 @@ std::optional<RimGrip> grip_ahead(const StepContext& context, const CharacterSta
   // No fall is so fast that a rim passes between two ticks.
   const double fallen =
       std::max(2.0 * context.profile.gravity * context.dt - rise_speed(state), 0.0) * context.dt;
-  const double lowest = std::min(values.lowest, values.highest - fallen);
+  const double below_hands = climbs(state) ? context.profile.climb.hands - kUnderHands : values.lowest;
+  const double lowest = std::min({values.lowest, values.highest - fallen, below_hands});
   const auto grip = [&](const Vec3& towards_C, double reach) {
     return grip_from(context.world, shape, state.foot_C, towards_C, reach, lowest, values.highest).grip;
   };
@@ -186,7 +190,7 @@ bool pushes_away(const StepContext& context, const CharacterState& state) {
 }
 
 bool hang_may_begin(const StepContext& context, const CharacterState& state) {
-  if (state.lying() || state.holding() || state.crushed || state.grounded()) return false;
+  if (state.lying() || (state.holding() && !climbs(state)) || state.crushed || state.grounded()) return false;
   if (!is_asked(context, state)) return false;
   const auto grip = grip_ahead(context, state);
   const bool pauses = state.hold.seconds > 0.0f && !context.input.pressed.has(Action::Climb);

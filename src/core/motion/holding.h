@@ -16,11 +16,13 @@ inline RigidPose hold_frame(const StepContext& context, PieceId piece) {
 
 inline bool hangs(const CharacterState& state) { return state.hold.kind == Hold::Kind::Hang; }
 
-// Lets go, and for so many s takes hold of nothing but on a press; who hung also of another rim.
+inline bool climbs(const CharacterState& state) { return state.hold.kind == Hold::Kind::Climb; }
+
+// Lets go, and for so many s takes hold of nothing but on a press; who hung or climbed also of something else.
 inline void let_go(CharacterState& state, double pause) {
   const Hold before = std::exchange(state.hold, Hold{});
   state.hold.seconds = static_cast<float>(pause);
-  if (before.kind != Hold::Kind::Hang) return;
+  if (before.kind != Hold::Kind::Hang && before.kind != Hold::Kind::Climb) return;
   state.hold.piece = before.piece;
   state.hold.at_P = before.at_P;
 }

@@ -2,6 +2,7 @@
 #include "motion/jumping.h"
 
 #include "lagniappe/handling.h"
+#include "motion/climbing.h"
 #include "motion/flight_ahead.h"
 #include "motion/hanging.h"
 #include "motion/holding.h"
@@ -40,8 +41,8 @@ void take_off(const StepContext& context, const Values& flight, const JumpChoice
   // rise speed, so it is as high as it is set.
   VelocityLog log(context, state);
   state.velocity_C = across(state.velocity_C, up) + up * speed;
-  if (choice.from == From::Rim) {
-    const Vec3 away = away_from_rim(context, state);
+  if (choice.from == From::Rim || choice.from == From::Climb) {
+    const Vec3 away = climbs(state) ? away_from_wall(context, state) : away_from_rim(context, state);
     state.velocity_C = across(state.velocity_C, away) + away * values.wall_push;
   }
   if (choice.from == From::Wall) {
@@ -74,6 +75,7 @@ std::optional<JumpChoice> choose(const StepContext& context, const CharacterStat
     why = Why::Skidding;
     return values.from_skid ? std::optional(JumpChoice{From::Skid, 0}) : std::nullopt;
   }
+  if (climbs(state)) return JumpChoice{From::Climb, 0};
   if (hangs(state)) {
     why = Why::State;
     return pushes_away(context, state) ? std::optional(JumpChoice{From::Rim, 0}) : std::nullopt;

@@ -4,6 +4,7 @@
 #include <algorithm>
 
 #include "math/integrators.h"
+#include "motion/climbing.h"
 #include "motion/footing.h"
 #include "motion/hanging.h"
 #include "motion/holding.h"
@@ -48,6 +49,9 @@ bool is_asked_hanging(const StepContext& context, const CharacterState& state, c
 }
 
 bool is_asked(const StepContext& context, const CharacterState& state, const Intent& intent) {
+  if (climbs(state))
+    return context.profile.mantle.start != Start::Never &&
+           (context.input.pressed.has(Action::Climb) || climbs_out(context, state));
   if (hangs(state))
     return context.profile.mantle.start != Start::Never && is_asked_hanging(context, state, intent);
   switch (context.profile.mantle.start) {
@@ -186,6 +190,16 @@ Vec3 over_rim(const StepContext& context, const Hold& hold, const Vec3& up_C) {
 
 }  // namespace
 
+namespace {
+
+// m to the rim of a wall that leans back, the body being nearest to it at its feet.
+double reach_from_wall(const Values& values) {
+  return std::max(values.mantle.reach,
+                  values.climb.gap + values.climb.hands * std::tan(values.climb.most_back));
+}
+
+}  // namespace
+
 MantleAnswer judge_mantle(const StepContext& context, const CharacterState& state) {
   const Profile::Mantle& values = context.profile.mantle;
   const Intent intent = ground_intent(context, state);
@@ -195,8 +209,9 @@ MantleAnswer judge_mantle(const StepContext& context, const CharacterState& stat
   query.ledge.towards_C =
       intent.share > 0.0 ? intent.direction_C : look_direction(state.frame_CB, state.facing, 0.0);
   if (hangs(state)) query.ledge.towards_C = -away_from_rim(context, state);
+  if (climbs(state)) query.ledge.towards_C = -away_from_wall(context, state);
   query.ledge.radius = context.profile.capsule.radius;
-  query.ledge.reach = values.reach;
+  query.ledge.reach = climbs(state) ? reach_from_wall(context.profile) : values.reach;
   query.ledge.lowest = state.grounded() ? values.lowest : std::min(values.lowest, kLowestInAir);
   const double hands = hangs(state) ? context.profile.hang.hands + kOverHands : 0.0;
   query.ledge.highest = std::max({values.highest, hands, query.ledge.lowest + kTouch});
@@ -215,7 +230,7 @@ MantleAnswer judge_mantle(const StepContext& context, const CharacterState& stat
 }
 
 bool mantle_may_begin(const StepContext& context, const CharacterState& state) {
-  if (state.lying() || (state.holding() && !hangs(state)) || state.crushed) return false;
+  if (state.lying() || (state.holding() && !hangs(state) && !climbs(state)) || state.crushed) return false;
   const bool pauses =
       !state.holding() && state.hold.seconds > 0.0f && !context.input.pressed.has(Action::Climb);
   const Intent intent = ground_intent(context, state);
@@ -284,6 +299,11 @@ void go_over_rim(const StepContext& context, const Body& body, CharacterState& s
     state.velocity_C = of_piece + mantling.direction_C * per_second;
     return log.rest_is(entry::Change::Why::Hold);
   }
+  if (hold.kind == Hold::Kind::Descent) {
+    state.velocity_C = of_piece;
+    end_descent(context, state);
+    return log.rest_is(entry::Change::Why::Hold);
+  }
   const Vec3 kept = over_rim(context, hold, body.up_C) * (context.profile.mantle.kept_speed * hold.way().speed);
   state.velocity_C = of_piece;
   state.hold = Hold{};
@@ -297,12 +317,31 @@ void count_pause(const StepContext& context, CharacterState& state) {
   if (state.hold.gone >= state.hold.seconds) state.hold = Hold{};
 }
 
+namespace {
+
+// The way that one faces while holding on, across up.
+Vec3 into_hold(const StepContext& context, const CharacterState& state) {
+  switch (state.hold.kind) {
+    case Hold::Kind::Hang:
+      return -away_from_rim(context, state);
+    case Hold::Kind::Climb:
+      return -away_from_wall(context, state);
+    case Hold::Kind::Descent:
+      return -over_rim(context, state.hold, state.up_C());
+    default:
+      return over_rim(context, state.hold, state.up_C());
+  }
+}
+
+}  // namespace
+
 void face_hold(const StepContext& context, CharacterState& state) {
-  const Vec3 over = hangs(state) ? -away_from_rim(context, state) : over_rim(context, state.hold, state.up_C());
+  const Vec3 over = into_hold(context, state);
   const Vec3 over_B = glm::conjugate(state.frame_CB) * over;
   if (over_B == Vec3(0.0)) return;
-  state.facing = turn_towards(state.facing, std::atan2(-over_B.x, -over_B.z), context.profile.ground.turn_rate,
-                              context.dt);
+  state.facing = turn_towards(
+      state.facing, std::atan2(-over_B.x, -over_B.z),
+      climbs(state) ? context.profile.climb.turn_rate : context.profile.ground.turn_rate, context.dt);
 }
 
 }  // namespace lagniappe

@@ -6,6 +6,7 @@
 #include "lagniappe/handling.h"
 #include "math/integrators.h"
 #include "motion/behaviours.h"
+#include "motion/climbing.h"
 #include "motion/hanging.h"
 #include "motion/holding.h"
 #include "motion/jumping.h"
@@ -124,14 +125,17 @@ void be_moved(StepContext& context, CharacterState& state) {
 
 void settle_mantle(const StepContext& context, Behaviour behaviour, bool used_press,
                    const CharacterState& state) {
-  if ((facts_of(behaviour).held_by_world || hangs(state)) && !used_press) refuse_mantle(context, state);
+  if ((facts_of(behaviour).held_by_world || hangs(state) || climbs(state)) && !used_press) {
+    refuse_mantle(context, state);
+    refuse_climb(context, state);
+  }
 }
 
 void settle_jumps(const StepContext& context, Behaviour behaviour, bool used_press, CharacterState& state) {
   if (!facts_of(behaviour).held_by_world) {
     give_jumps_back(state);
     state.first_jump_used = true;
-    if (hangs(state) && pushes_away(context, state) && !used_press)
+    if ((climbs(state) || (hangs(state) && pushes_away(context, state))) && !used_press)
       refuse_jump(context, Body(context, state), state);
   } else if (!used_press) {
     refuse_jump(context, Body(context, state), state);
@@ -141,7 +145,7 @@ void settle_jumps(const StepContext& context, Behaviour behaviour, bool used_pre
 void move_by_itself(const StepContext& context, const Manner& manner, CharacterState& state) {
   const bool stood = state.grounded(), held = facts_of(manner.behaviour).held_by_world;
   cut_jump(context, state);
-  if (!state.holding() || hangs(state)) take_stance(context, manner.stance, state);
+  if (!state.holding() || hangs(state) || climbs(state)) take_stance(context, manner.stance, state);
   if (held) turn_in_place(context, state);
   const Intent intent = intent_of(context, manner.steer, state);
   state.holding() ? face_hold(context, state) : turn_body(context, intent, !held, state);

@@ -156,6 +156,32 @@ constexpr ProfileField kFields[] = {
     {"hang", "pause", Unit::Seconds, 0.0, 60.0, 0.2, 1.0,
      "After letting go nothing is caught for this time, but on a press.", "it is caught where it let go",
      "it falls past the next rim", VALUE(hang.pause)},
+    {"climb", "up_speed", Unit::MetresPerSecond, 0.0, 100.0, 0.5, 2.5, "Up a wall at full push.",
+     "walls are a wait", "hands cannot follow", VALUE(climb.up_speed)},
+    {"climb", "down_speed", Unit::MetresPerSecond, 0.0, 100.0, 0.5, 3.0, "Down a wall at full push.",
+     "one jumps off instead", "it slides rather than climbs", VALUE(climb.down_speed)},
+    {"climb", "side_speed", Unit::MetresPerSecond, 0.0, 100.0, 0.5, 2.5, "Sideways along a wall at full push.",
+     "corners take for ever", "hands cannot follow", VALUE(climb.side_speed)},
+    {"climb", "reach", Unit::Metres, 0.0, 10.0, 0.2, 0.8,
+     "How far from the body's skin to the wall hands reach.", "one must rub along the wall first",
+     "one is drawn to walls from afar", VALUE(climb.reach)},
+    {"climb", "gap", Unit::Metres, 0.0, 1.0, 0.02, 0.15, "Between the body's skin and the wall while climbing.",
+     "knees are in the wall", "it floats before the wall", VALUE(climb.gap)},
+    {"climb", "hands", Unit::Metres, 0.1, 100.0, 1.0, 1.7,
+     "Height over the foot at which there must be wall; its top ends the way up.", "one climbs on past the top",
+     "the way up ends with the top out of sight", VALUE(climb.hands)},
+    {"climb", "most_back", Unit::Degrees, 0.0, 60.0, 20.0, 50.0, "How far a wall may lean back.",
+     "banks are neither walked nor climbed", "slopes are climbed that one could walk", VALUE(climb.most_back)},
+    {"climb", "most_over", Unit::Degrees, 0.0, 60.0, 0.0, 45.0, "How far a wall may lean over.",
+     "every bulge stops it", "it climbs ceilings", VALUE(climb.most_over)},
+    {"climb", "turn_rate", Unit::DegreesPerSecond, 1.0, 100000.0, 180.0, 1080.0,
+     "How fast the body turns to the wall.", "it climbs sideways round corners", "it snaps round corners",
+     VALUE(climb.turn_rate)},
+    {"climb", "take_time", Unit::Seconds, 0.0, 10.0, 0.05, 0.4, "From taking hold to being at the wall.",
+     "it snaps to the wall", "it drifts to the wall", VALUE(climb.take_time)},
+    {"climb", "pause", Unit::Seconds, 0.0, 60.0, 0.2, 1.0,
+     "After letting go the same piece is not gripped for this time, but on a press.",
+     "it grips where it let go", "it falls past what it should grip", VALUE(climb.pause)},
     {"walls", "steepest_skid", Unit::Degrees, 1.0, 89.0, 60.0, 85.0,
      "Steepest face that bears and is skidded down; from there on it is a wall.",
      "banks are walls that one falls beside", "walls that lean back are skidded down in mid-jump",
@@ -346,6 +372,7 @@ constexpr std::string_view kModels[] = {"instant", "steady", "exponential", "smo
 constexpr std::string_view kCrouchesInAir[] = {"lift-feet", "lower-head"};
 constexpr std::string_view kFacings[] = {"travel", "view", "strafe", "turn-in-place"};
 
+constexpr std::string_view kClimbAxes[] = {"wall", "view"};
 constexpr std::string_view kCatches[] = {"never", "button", "falling", "always"};
 constexpr std::string_view kMantleStarts[] = {"never", "button", "stick", "always"};
 constexpr std::string_view kGuards[] = {"none", "walk", "walk-and-jump"};
@@ -383,6 +410,15 @@ constexpr ProfileChoice kChoices[] = {
            "it; or "
            "always, rising too. By the button a mantle comes first where there is room.",
            hang.grasps),
+    CHOICE("climb", "grip", kMantleStarts,
+           "What takes hold of a climbable wall: nothing; the action climb, pressed or held; a push into it; "
+           "or touch.",
+           climb.grip),
+    CHOICE("climb", "axes", kClimbAxes,
+           "What the stick means on a wall: up and along it, wherever one looks; or the push as it is seen, "
+           "into it "
+           "being up.",
+           climb.axes),
     CHOICE("mantle", "start", kMantleStarts,
            "What begins a mantle: nothing; the action climb, pressed or held; a push into the wall; or a rim "
            "within reach.",

@@ -49,6 +49,7 @@ std::vector<StateSpec> states() {
       like("Soar", "Fly", "fly", {same("fly.speed", "fly.sprint_speed")}),
       state("Mantle", "", Mantle, Crouched, "mantle"),
       state("Hang", "", Hang, Standing, "hang"),
+      state("Climb", "", Climb, Standing, "climb"),
   };
 }
 
@@ -78,6 +79,16 @@ std::vector<TransitionSpec> transitions() {
       row(85, "Hang", "Mantle", "can_mantle"),
       row(84, "Hang", "Fall", "crouch.pressed"),
       row(50, "Hang", "Fall", "not holding"),
+      // On a wall: off, over its top, under it, down, onto the floor.
+      row(83, kUpright, "Climb", "can_climb"),
+      row(83, kAirborne, "Climb", "can_climb"),
+      row(90, "Climb", "Rise", "can_jump", "jump()"),
+      row(85, "Climb", "Mantle", "can_mantle"),
+      row(83, "Climb", "Hang", "can_hang"),
+      row(84, "Climb", "Fall", "crouch.pressed"),
+      row(53, "Climb", "Walk", "not holding and grounded and intent > 0.02"),
+      row(52, "Climb", "Stand", "not holding and grounded"),
+      row(50, "Climb", "Fall", "not holding"),
       // What is underfoot.
       row(80, kUpright, "Skid", "steep"),
       row(80, kAirborne, "Skid", "steep"),

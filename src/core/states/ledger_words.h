@@ -14,14 +14,17 @@ inline constexpr std::array<const char*, 5> kSlideKinds = {"along", "wall", "cei
 inline constexpr std::array<const char*, 6> kStepOutcomes = {"taken",       "too high",     "no head room",
                                                              "short tread", "not walkable", "no gain"};
 
-inline constexpr std::array<const char*, 5> kJumpsFrom = {"ground", "skid", "wall", "air", "rim"};
+inline constexpr std::array<const char*, 6> kJumpsFrom = {"ground", "skid", "wall", "air", "rim", "climb"};
 inline constexpr std::array<const char*, 7> kJumpRefusals = {
     "no ground", "air jumps used up", "skidding", "same wall", "no head room", "state", "no landing"};
 inline constexpr std::array<const char*, 13> kMantleRefusals = {
     "nothing there", "out of reach",      "too high", "shelf too short", "shelf too steep",
     "leans over",    "no room for hands", "no room",  "overhead",        "on the way",
     "no landing",    "slips off",         "state"};
-inline constexpr std::array<const char*, 4> kLetGos = {"no rim", "too steep", "no room", "pushed off"};
+inline constexpr std::array<const char*, 6> kLetGos = {"no rim",     "too steep", "no room",
+                                                       "pushed off", "no wall",   "leans"};
+inline constexpr std::array<const char*, 5> kClimbRefusals = {"ends", "not climbable", "leans back",
+                                                              "leans over", "no room"};
 inline constexpr std::array<const char*, 3> kStanceWaits = {"ceiling", "wall", "drop"};
 inline constexpr std::array<const char*, 5> kInstants = {"contact", "ground", "support", "state", "waits"};
 inline constexpr std::array<const char*, 2> kLieHolds = {"drop", "wall"};

@@ -68,6 +68,12 @@ PoseFeed pose_feed(const CharacterState& before, const CharacterState& after, co
     feed.hold_wall = hold.rim().wall;
     return feed;
   }
+  if (hold.kind == Hold::Kind::Climb) {
+    feed.hold_rim_P = hold.at_P + Vec3(hold.wall().hands_P);
+    feed.hold_away_P = Vec3(hold.wall().normal_P);
+    feed.hold_wall = values.capsule.radius + values.climb.gap;
+    return feed;
+  }
   feed.hold_rim_P = hold.at_P + Vec3(hold.way().rim_P);
   feed.hold_from_P = hold.at_P;
   feed.hold_to_P = hold.at_P + Vec3(hold.way().to_P);

@@ -4,6 +4,7 @@
 #include <algorithm>
 
 #include "lagniappe/states.h"
+#include "motion/climbing.h"
 #include "motion/contact_kind.h"
 #include "motion/hanging.h"
 #include "motion/jumping.h"
@@ -108,6 +109,8 @@ double can_jump(const SignalView& v) {
 }
 
 double can_hang(const SignalView& v) { return hang_may_begin(context_of(v), v.state); }
+
+double can_climb(const SignalView& v) { return climb_may_begin(context_of(v), v.state); }
 
 double can_mantle(const SignalView& v) { return mantle_may_begin(context_of(v), v.state); }
 
@@ -261,6 +264,10 @@ constexpr Signal kSignals[] = {
     {"can_hang", "rim to hang from", "", true,
      "Whether being caught by a rim is asked for, as hang.catch says, and there is one with room below it.",
      can_hang},
+    {"can_climb", "wall to climb", "", true,
+     "Whether climbing is asked for, as climb.grip says, and there is a climbable wall ahead, or below the "
+     "rim.",
+     can_climb},
     {"holding", "holding on", "", true, "Whether it holds on to something.",
      [](const SignalView& v) { return double(v.state.holding()); }},
     {"hold.phase", "share of the way held", "", false, "Of a mantle, from 0 to 1; 0 without one.",

@@ -79,7 +79,8 @@ void TablePass::enter(StateId to) {
   for (std::size_t i = 0; i < entered.forgets.size(); ++i) {
     if (entered.forgets[i]) state_.memory[i] = 0.0;
   }
-  if (state_.holding() && !facts_of(entered.behaviour).holds) let_go(state_, context_.profile.hang.pause);
+  if (state_.holding() && !facts_of(entered.behaviour).holds)
+    let_go(state_, climbs(state_) ? context_.profile.climb.pause : context_.profile.hang.pause);
   if (const auto enters = row_of(entered.behaviour).on_entering) enters(context_, state_);
   act(entered.on_entry.get(), values_);
 }

@@ -84,6 +84,8 @@ TEST_CASE("Every kind of entry becomes one JSON object with its kind") {
       entry::Caught{Vec3(0, 3, 0), Vec3(0, 1.1, 0.3), 2.1, 1.4, 0},
       entry::LetGo{entry::LetGo::Why::TooSteep, 0.8, 0.7, 0},
       entry::RimEnds{true, Vec3(0, 3, 0), 0},
+      entry::Gripped{Vec3(0, 1, 0), Vec3(0, 0, 0.3), true, 0},
+      entry::ClimbRefused{entry::ClimbRefused::Why::LeansOver, false, 0.8, 0.7, 0},
       entry::Exhausted{6, 0.05},
       entry::Instant{entry::Instant::Why::Contact, 0.004},
       entry::Landed{6.0, 4.0, 3.5},

@@ -139,7 +139,7 @@ struct EntryRow<entry::LetGo> {
   static constexpr std::string_view kKind = "let_go";
   static void fields(const entry::LetGo& e, auto&& f) {
     f("why", word(kLetGos, e.why));
-    if (e.why == Why::TooSteep) {
+    if (e.why == Why::TooSteep || e.why == Why::Leans) {
       f("found_deg", degrees(e.found));
       f("allowed_deg", degrees(e.allowed));
     }
@@ -155,6 +155,11 @@ struct EntryRow<entry::LetGo> {
         return fmt::format("lets go: {} leaves no room for the hands", of);
       case Why::PushedOff:
         return fmt::format("lets go: pushed off by {}", of);
+      case Why::NoWall:
+        return "lets go: the wall is no longer there";
+      case Why::Leans:
+        return fmt::format("lets go: the wall of {} leans too far, {} > {}", of, angle(e.found),
+                           angle(e.allowed));
       case Why::NoRim:
         break;
     }
@@ -178,6 +183,61 @@ struct EntryRow<entry::RimEnds> {
   }
   static bool refuses(const entry::RimEnds&) { return true; }
   static std::vector<Vec3> places(const entry::RimEnds& e, const CharacterState&) { return {e.at_C}; }
+};
+
+template <>
+struct EntryRow<entry::Gripped> {
+  static constexpr std::string_view kKind = "gripped";
+  static void fields(const entry::Gripped& e, auto&& f) {
+    f("hands", e.hands_C);
+    f("foot", e.foot_C);
+    f("from_above", e.from_above);
+    f("piece", Named{e.piece});
+  }
+  static std::string tell(const entry::Gripped& e, const World& world) {
+    return fmt::format("{} {}", e.from_above ? "goes down over the rim onto" : "takes hold of",
+                       piece_name(world, e.piece));
+  }
+  static PieceId touched(const entry::Gripped& e) { return e.piece; }
+  static void happens(const entry::Gripped&, const CharacterState&, Events& events) {
+    events.set(Event::Caught);
+  }
+  static std::vector<Vec3> places(const entry::Gripped& e, const CharacterState&) {
+    return {e.hands_C, e.foot_C};
+  }
+};
+
+template <>
+struct EntryRow<entry::ClimbRefused> {
+  using Why = entry::ClimbRefused::Why;
+  static constexpr std::string_view kKind = "climb_refused";
+  static void fields(const entry::ClimbRefused& e, auto&& f) {
+    f("why", word(kClimbRefusals, e.why));
+    f("holds", e.holds);
+    if (e.why == Why::LeansBack || e.why == Why::LeansOver) {
+      f("found_deg", degrees(e.found));
+      f("allowed_deg", degrees(e.allowed));
+    }
+    f("piece", Named{e.piece});
+  }
+  static std::string tell(const entry::ClimbRefused& e, const World& world) {
+    const std::string of = piece_name(world, e.piece),
+                      begin = e.holds ? "climbs no farther: " : "climb refused: ";
+    switch (e.why) {
+      case Why::NotClimbable:
+        return begin + of + " is not climbable";
+      case Why::LeansBack:
+        return begin + fmt::format("{} leans back too far, {} > {}", of, angle(e.found), angle(e.allowed));
+      case Why::LeansOver:
+        return begin + fmt::format("{} leans over too far, {} > {}", of, angle(e.found), angle(e.allowed));
+      case Why::NoRoom:
+        return begin + of + " is in the way";
+      case Why::Ends:
+        break;
+    }
+    return begin + "the wall ends";
+  }
+  static bool refuses(const entry::ClimbRefused&) { return true; }
 };
 
 }  // namespace lagniappe

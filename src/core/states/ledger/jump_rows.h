@@ -22,6 +22,7 @@ struct EntryRow<entry::Jump> {
     std::string text = fmt::format("jump: leaves at {:.2f} m/s upwards, for {}", e.speed, metres(e.height));
     if (e.from == From::Skid) text += ", off a skid";
     if (e.from == From::Wall) text += ", off a wall";
+    if (e.from == From::Climb) text += ", away from a wall that was climbed";
     if (e.from == From::Rim) text += ", away from a rim";
     if (e.from == From::Air && e.jump == 0) text += ", in the air, the first of the jumps";
     if (e.from == From::Air && e.jump > 0) text += fmt::format(", in the air, air jump {}", e.jump);

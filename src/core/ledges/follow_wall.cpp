@@ -1,0 +1,298 @@
+// SPDX-License-Identifier: MIT
+#include "ledges/follow_wall.h"
+
+#include <algorithm>
+#include <array>
+
+namespace lagniappe {
+namespace {
+
+constexpr double kStride = 0.015;   // m between looks at the wall.
+constexpr double kFinest = 2e-4;    // m, to which an end is searched for.
+constexpr double kExact = 1e-7;     // m, to which the distance is kept.
+constexpr int kMostShifts = 12;     // To come to the distance again.
+constexpr double kSlack = 0.02;     // m beyond the distance in which walls are looked at.
+constexpr double kFingers = 0.03;   // m, half the width of what is felt for.
+constexpr double kHandSpan = 0.16;  // m up and down from the hands' height.
+constexpr double kHollow = 0.15;    // m that the wall may fall back before the hands.
+constexpr double kClear = 0.001;    // m to what is not climbed.
+constexpr double kSameWay = 0.5;    // Cosine between normals, of one wall after a stride.
+constexpr std::size_t kMostContacts = 24;
+
+// A face near the body: the body may come as near as `least` to it.
+struct Near {
+  Vec3 normal_C;
+  double distance, least;
+  bool climbable, floor;
+  PieceId piece;
+};
+
+class Climber {
+ public:
+  Climber(const World& world, const ClimbShape& shape) : world_(world), s_(shape), up_(shape.up_C) {}
+
+  WallAnswer ahead(const Vec3& foot_C, const Vec3& towards_C, double reach) const {
+    WallGrip grip;
+    grip.foot_C = foot_C;
+    grip.normal_C = -unit_or(across(towards_C, up_), Vec3(0.0));
+    // A wall that leans back is farther from the hands than from the feet.
+    const double far = s_.radius + reach;
+    const auto felt = feel(grip, s_.hands, far + s_.hands * std::tan(std::max(s_.most_back, 0.0)));
+    if (!felt || (!felt->climbable && felt->distance > far)) return refused(WallFault::NothingThere);
+    if (!felt->climbable) return refused(WallFault::NotClimbable, felt->piece);
+    const double towards = std::max(felt->distance - s_.reach(), -s_.reach());
+    grip.foot_C += -grip.normal_C * towards;
+    if (!come_near(grip)) return refused(WallFault::NoRoom, felt->piece);
+    const WallAnswer answer = settled(grip);
+    if (!answer.grip) return answer;
+    const Vec3 way = answer.grip->foot_C - foot_C;
+    if (-dot(way, unit_or(across(answer.grip->normal_C, up_), Vec3(0.0))) > reach)
+      return refused(WallFault::NothingThere);
+    const auto hit = world_.sweep(axis(foot_C), s_.radius - s_.margin, way, s_.moment);
+    return hit ? refused(WallFault::NoRoom, hit->piece) : answer;
+  }
+
+  WallAnswer now(WallGrip grip) const {
+    if (!put_right(grip)) return refused(WallFault::NothingThere);
+    return settled(grip);
+  }
+
+  WallWay go(WallGrip grip, const Vec2& way) const {
+    WallWay result;
+    const double size = length(way);
+    for (double left = size; left > 0.0;) {
+      const double step = std::min(left, kStride);
+      const WallAnswer answer = farthest(grip, way * (step / size), result);
+      if (answer.grip) {
+        const double gone = length(answer.grip->foot_C - grip.foot_C);
+        result.gone += gone;
+        grip = *answer.grip;
+      }
+      if (answer.fault != WallFault::None) {
+        result.stop = answer.fault;
+        result.found = answer.found;
+        result.allowed = answer.allowed;
+        result.piece = answer.piece;
+        break;
+      }
+      left -= step;
+    }
+    result.grip = grip;
+    return result;
+  }
+
+ private:
+  struct Felt {
+    Vec3 point_C, face_normal_C;
+    double distance;  // m from the axis, level.
+    bool climbable;
+    PieceId piece;
+  };
+
+  static WallAnswer refused(WallFault fault, PieceId piece = kNoPiece, double found = 0.0,
+                            double allowed = 0.0) {
+    return {std::nullopt, fault, found, allowed, piece};
+  }
+
+  Segment axis(const Vec3& foot_C) const {
+    const double height = std::max(s_.height, 2.0 * s_.radius);
+    return {foot_C + up_ * s_.radius, foot_C + up_ * (height - s_.radius)};
+  }
+
+  // What is before the body at a height over its foot.
+  std::optional<Felt> feel(const WallGrip& grip, double height, double far) const {
+    const Vec3 towards = -unit_or(across(grip.normal_C, up_), Vec3(0.0));
+    if (towards == Vec3(0.0)) return std::nullopt;
+    const Vec3 middle = grip.foot_C + up_ * height;
+    const Segment fingers{middle - up_ * kHandSpan, middle + up_ * kHandSpan};
+    const Vec3 way = towards * far;
+    const auto hit = world_.sweep(fingers, kFingers, way, s_.moment);
+    if (!hit) return std::nullopt;
+    return Felt{hit->hit.point_C, hit->face_normal_C, hit->hit.fraction * far + kFingers,
+                hit->surface.climbable, hit->piece};
+  }
+
+  // rad that the wall leans back between feet and hands, so that ribs do not count.
+  double lean_back(const WallGrip& grip, const Felt& felt) const {
+    const double low = s_.radius, high = s_.hands - low;
+    if (const auto below = feel(grip, low, farthest_reach()))
+      return std::atan2(felt.distance - below->distance, high);
+    return std::asin(std::clamp(dot(grip.normal_C, up_), -1.0, 1.0));
+  }
+
+  WallAnswer judged(const WallGrip& grip, const Felt& felt) const {
+    if (!felt.climbable) return refused(WallFault::NotClimbable, felt.piece);
+    const double back = lean_back(grip, felt);
+    if (felt.distance > s_.reach() / std::cos(back) + s_.hands * std::max(std::tan(back), 0.0) + kHollow)
+      return refused(WallFault::NothingThere);
+    if (back > s_.most_back) return refused(WallFault::LeansBack, felt.piece, back, s_.most_back);
+    if (-back > s_.most_over) return refused(WallFault::LeansOver, felt.piece, -back, s_.most_over);
+    WallAnswer answer;
+    answer.grip = grip;
+    answer.grip->hands_C = felt.point_C;
+    answer.grip->piece = felt.piece;
+    return answer;
+  }
+
+  // m level from the axis to the farthest wall that is held: it leans back, and the body is nearest at its
+  // feet.
+  double farthest_reach() const {
+    const double back = std::max({s_.most_back, s_.most_over, 0.0});
+    return s_.reach() / std::cos(back) + s_.hands * std::tan(back) + kHollow;
+  }
+
+  WallAnswer settled(const WallGrip& grip) const {
+    const auto felt = feel(grip, s_.hands, farthest_reach());
+    return felt ? judged(grip, *felt) : refused(WallFault::NothingThere);
+  }
+
+  std::size_t near(const Vec3& foot_C, double beyond, std::array<Near, kMostContacts>& out) const {
+    std::array<WorldContact, kMostContacts> touched;
+    const std::size_t count = world_.contacts(axis(foot_C), s_.reach() + beyond, touched, s_.moment);
+    for (std::size_t i = 0; i < count; ++i) {
+      const WorldContact& c = touched[i];
+      const bool floor =
+          dot(c.face_normal_C, up_) >= std::cos(s_.steepest_floor) && dot(c.closest.normal_C, up_) > 0.5;
+      const bool climbable = c.surface.climbable && !floor;
+      out[i] = {c.closest.normal_C,
+                c.closest.distance,
+                climbable ? s_.reach() : s_.radius + kClear,
+                climbable,
+                floor,
+                c.piece};
+    }
+    return count;
+  }
+
+  // The wall that is held: of those that the body is nearest to, the one that faces as it did.
+  static const Near* held(const std::array<Near, kMostContacts>& faces, std::size_t count,
+                          const Vec3& normal_C) {
+    const Near* best = nullptr;
+    double nearest = 1e9;
+    for (std::size_t i = 0; i < count; ++i) {
+      const Near& f = faces[i];
+      if (!f.climbable || dot(f.normal_C, normal_C) < kSameWay) continue;
+      if (f.distance >= nearest - kExact && (best == nullptr || f.distance > nearest + kExact ||
+                                             dot(f.normal_C, normal_C) <= dot(best->normal_C, normal_C)))
+        continue;
+      best = &f;
+      nearest = f.distance;
+    }
+    return best;
+  }
+
+  // Brings the body to its distance, clear of everything else.
+  bool put_right(WallGrip& grip) const {
+    std::array<Near, kMostContacts> faces;
+    for (int i = 0; i < kMostShifts; ++i) {
+      const std::size_t count = near(grip.foot_C, kSlack, faces);
+      const Near* wall = held(faces, count, grip.normal_C);
+      if (wall == nullptr) return false;
+      grip.normal_C = wall->normal_C;
+      Vec3 shift = wall->normal_C * (wall->least - wall->distance);
+      const Near* worst = nullptr;
+      for (std::size_t k = 0; k < count; ++k) {
+        const double deep = faces[k].least - faces[k].distance;
+        if (deep > kExact && (worst == nullptr || deep > worst->least - worst->distance)) worst = &faces[k];
+      }
+      if (worst != nullptr && worst != wall) shift = worst->normal_C * (worst->least - worst->distance);
+      if (length(shift) <= kExact) return true;
+      grip.foot_C += shift;
+    }
+    return true;
+  }
+
+  // From somewhere before the wall to its distance.
+  bool come_near(WallGrip& grip) const {
+    for (int i = 0; i < kMostShifts; ++i) {
+      std::array<Near, kMostContacts> faces;
+      const std::size_t count = near(grip.foot_C, kHollow, faces);
+      const Near* wall = held(faces, count, grip.normal_C);
+      if (wall == nullptr) return false;
+      const double off = wall->distance - wall->least;
+      if (off <= kSlack) return put_right(grip);
+      grip.foot_C -= wall->normal_C * off;
+    }
+    return false;
+  }
+
+  // The direction of a way along a wall.
+  Vec3 along(const Vec3& normal_C, const Vec2& way) const {
+    const Vec3 right = unit_or(cross(up_, normal_C), Vec3(0.0));
+    return right * way.x + cross(normal_C, right) * way.y;
+  }
+
+  // One stride; at an inner corner the wall that comes is taken hold of.
+  WallAnswer stride(WallGrip grip, const Vec2& way) const {
+    std::array<Near, kMostContacts> faces;
+    const double size = length(way);
+    const std::size_t count = near(grip.foot_C, size + kSlack, faces);
+    Vec3 motion = along(grip.normal_C, way);
+    for (int turn = 0; turn < 2; ++turn) {
+      const Near* blocks = first_in_way(faces, count, grip.normal_C, motion);
+      if (blocks == nullptr) break;
+      if (blocks->floor) return refused(WallFault::Floor, blocks->piece);
+      if (!blocks->climbable || turn == 1) return refused(WallFault::NoRoom, blocks->piece);
+      grip.normal_C = blocks->normal_C;
+      motion = along(grip.normal_C, way);
+    }
+    const auto hit = world_.sweep(axis(grip.foot_C), s_.radius - s_.margin, motion, s_.moment);
+    if (hit) return refused(WallFault::NoRoom, hit->piece);
+    grip.foot_C += motion;
+    return now(grip);
+  }
+
+  // What the motion would come too near to, besides the wall that is held.
+  const Near* first_in_way(const std::array<Near, kMostContacts>& faces, std::size_t count,
+                           const Vec3& normal_C, const Vec3& motion) const {
+    const Near* first = nullptr;
+    double deepest = 0.1 * length(motion);
+    for (std::size_t i = 0; i < count; ++i) {
+      const Near& f = faces[i];
+      if (f.climbable && dot(f.normal_C, normal_C) > std::cos(radians(3.0))) continue;
+      const double deep = f.least - (f.distance + dot(motion, f.normal_C));
+      if (dot(motion, f.normal_C) >= 0.0 || deep <= deepest) continue;
+      first = &f;
+      deepest = deep;
+    }
+    return first;
+  }
+
+  // As much of a stride as goes.
+  WallAnswer farthest(const WallGrip& grip, const Vec2& way, WallWay&) const {
+    WallAnswer whole = stride(grip, way);
+    if (whole.grip) return whole;
+    const double size = length(way);
+    double on = 0.0, off = size;
+    std::optional<WallGrip> last;
+    while (off - on > kFinest) {
+      const double middle = 0.5 * (on + off);
+      const WallAnswer some = stride(grip, way * (middle / size));
+      if (some.grip) last = some.grip;
+      (some.grip ? on : off) = middle;
+    }
+    whole.grip = last;
+    return whole;
+  }
+
+  const World& world_;
+  const ClimbShape& s_;
+  const Vec3 up_;
+};
+
+}  // namespace
+
+WallAnswer wall_ahead(const World& world, const ClimbShape& shape, const Vec3& foot_C, const Vec3& towards_C,
+                      double reach) {
+  return Climber(world, shape).ahead(foot_C, towards_C, reach);
+}
+
+WallAnswer wall_now(const World& world, const ClimbShape& shape, const WallGrip& grip) {
+  return Climber(world, shape).now(grip);
+}
+
+WallWay follow_wall(const World& world, const ClimbShape& shape, const WallGrip& grip, const Vec2& way) {
+  return Climber(world, shape).go(grip, way);
+}
+
+}  // namespace lagniappe
