@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: MIT
 // What rims cost:
 //   tick_mantle       a tick that asks whether one could mantle, and one on the way
+//   tick_hold         a tick that hangs still and along a rim, and one that climbs still, up and along a wall
 //   find_ledge        one question about a wall of 1.5 m, and about one that is too high
 //   tick_at_rim       a tick on a roof: unguarded, guarded away from rims, along a rim, into a corner, and
 //   where a hole's corner is rounded
@@ -24,6 +25,8 @@ TriangleWorld roof() {
   block("west", {-3.5, 0, 0}, {5, 1.5, 2});
   block("east", {3.5, 0, 0}, {5, 1.5, 2});
   block("tower", {20, 0, 0}, {4, 6, 4});
+  course.surfaces.push_back({"ivy", {.climbable = true}});
+  course.pieces.push_back({"ivy", {-20, 0, 0}, Vec3(0.0), "ivy", shape::Block{{4, 6, 4}}});
   course.limits = Box{Vec3(-100.0), Vec3(100.0)};
   return build_world(course);
 }
@@ -100,6 +103,35 @@ void mantle_bench(benchmark::State& state) {
   state.SetLabel(ask.name);
 }
 
+struct Holding {
+  const char* name;
+  bool climbs;
+  Vec2 push;
+};
+constexpr Holding kHoldings[] = {{"hangs", false, {0, 0}},
+                                 {"hangs, along", false, {1, 0}},
+                                 {"climbs, still", true, {0, 0}},
+                                 {"climbs, up", true, {0, 1}},
+                                 {"climbs, along", true, {1, 0}}};
+
+void hold_bench(benchmark::State& state) {
+  const Holding& holding = kHoldings[state.range(0)];
+  Profile profile;
+  profile.hang.grasps = Values::Hang::Catch::Falling;
+  profile.climb.grip = Values::Climb::Grip::Always;
+  constexpr double kTick = 1.0 / 60.0;
+  const Vec3 from(holding.climbs ? -20.0 : 20.0, 4.2, 2.4);
+  CharacterState at = start_state(profile, {from, Quat(1, 0, 0, 0), 0.0}, world());
+  InputFrame input;
+  for (int i = 0; i < 20; ++i) at = step(at, input, profile, world(), kTick);
+  if (at.hold.kind != (holding.climbs ? Hold::Kind::Climb : Hold::Kind::Hang))
+    state.SkipWithError("not what was to be measured");
+  input.move = holding.push;
+  for (auto _ : state) benchmark::DoNotOptimize(step(at, input, profile, world(), kTick));
+  state.SetLabel(holding.name);
+}
+
+BENCHMARK(hold_bench)->Name("tick_hold")->DenseRange(0, std::size(kHoldings) - 1);
 BENCHMARK(mantle_bench)->Name("tick_mantle")->DenseRange(0, std::size(kAsks) - 1);
 BENCHMARK(find_ledge_bench)->Name("find_ledge")->ArgName("too_high")->Arg(0)->Arg(1);
 BENCHMARK(tick_bench)->Name("tick_at_rim")->DenseRange(0, std::size(kWalks) - 1);

@@ -92,6 +92,23 @@ class CommandLine(unittest.TestCase):
                 self.assertEqual(begun[-1]["vaults"], name == "rails")
                 self.assertEqual([e for e in entries if e["kind"] == "mantle_blocked"], [])
 
+    def test_the_ivy_is_climbed_over_its_top_and_down_again_alike_at_any_rate(self):
+        ends = []
+        for hz in ("20", "60", "144", "240"):
+            done = self.drive(f"{SOURCE}/takes/ivy.inputs.json", "--from", "ivy", "--hz", hz, "--trace", self.path("t.csv"), "--ledger", self.path("why.jsonl"))
+            self.assertEqual(done.returncode, 0, done.stderr)
+            rows = self.rows("t.csv")
+            states = [r["state"] for r in rows]
+            changes = [s for i, s in enumerate(states) if i == 0 or s != states[i - 1]]
+            self.assertEqual(changes[:5], ["Stand", "Climb", "Mantle", "Stand", "Climb"])
+            self.assertEqual(list(dict.fromkeys(r["hold"] for r in rows if r["state"] == "Climb")), ["Ivy wall", "Ivy column"])
+            self.assertAlmostEqual(max(float(r["foot_y"]) for r in rows), 3.5, delta=5e-3)
+            self.assertAlmostEqual(float(rows[-1]["foot_y"]), -1.0, delta=1e-3)
+            entries = [e for line in open(self.path("why.jsonl")) for e in json.loads(line)["entries"]]
+            self.assertEqual([e["from_above"] for e in entries if e["kind"] == "gripped"], [False, True])
+            ends.append(next(float(r["foot_z"]) for r in rows if r["state"] == "Mantle"))
+        self.assertLess(max(ends) - min(ends), 0.01)
+
     def test_along_the_sluice_one_hangs_alike_at_any_rate(self):
         for hz in ("20", "60", "144", "240"):
             done = self.drive(f"{SOURCE}/takes/sluice.inputs.json", "--from", "sluice", "--hz", hz, "--trace", self.path("t.csv"), "--ledger", self.path("why.jsonl"))

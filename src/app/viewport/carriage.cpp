@@ -37,8 +37,8 @@ Carriage carriage_of(const PoseFeed& feed, const Values& values, const Pose& pos
 
 constexpr double kBetweenHands = 0.22;  // m, half of it.
 constexpr double kHandOver = 0.50;      // m along a rim for both hands to go on.
-constexpr double kClimbReach = 0.16;   // m that a hand is over its middle at most, climbing.
-constexpr double kOverHands = 0.18;    // m of that middle over where the wall is felt for.
+constexpr double kClimbReach = 0.16;    // m that a hand is over its middle at most, climbing.
+constexpr double kOverHands = 0.18;     // m of that middle over where the wall is felt for.
 constexpr double kHandReach = 0.09;     // m that a hand is ahead of its middle at most.
 
 // Hand over hand: by how far along the rim it is, so that it stays when the body does.
@@ -55,7 +55,8 @@ void hang_from(const PoseFeed& feed, const RigidPose& frame, Carriage& carriage)
 void climb_with_hands(const PoseFeed& feed, const RigidPose& frame, const Vec3& up_C, Carriage& carriage) {
   const Vec3 hands = frame.point(feed.hold_rim_P), away = frame.rotation_CP * feed.hold_away_P;
   const Vec3 right = unit_or(cross(up_C, away), Vec3(0.0));
-  const Vec3 up_P = glm::conjugate(frame.rotation_CP) * up_C, right_P = glm::conjugate(frame.rotation_CP) * right;
+  const Vec3 up_P = glm::conjugate(frame.rotation_CP) * up_C,
+             right_P = glm::conjugate(frame.rotation_CP) * right;
   const double gone = (dot(feed.hold_rim_P, up_P) + dot(feed.hold_rim_P, right_P)) / kHandOver;
   carriage.handing = gone - std::floor(gone);
   carriage.wall = feed.hold_wall;
@@ -83,7 +84,8 @@ Carriage drawn_carriage(const DriveSession& session, const Pose& pose) {
   const int rate = session.has_shown() ? session.shown().run.tick_rate() : session.tick_rate();
   const PoseFeed feed = pose_feed(session.previous(), session.current(), session.shown_profile(), 1.0 / rate);
   Carriage carriage = carriage_of(feed, session.shown_profile(), pose);
-  if (session.place() != nullptr) take_hold(feed, session.place()->world, session.moment().time, pose.frame_CB * Vec3(0, 1, 0), carriage);
+  if (session.place() != nullptr)
+    take_hold(feed, session.place()->world, session.moment().time, pose.frame_CB * Vec3(0, 1, 0), carriage);
   if (session.has_shown()) carriage.squat = squat_of(session.shown(), session.playhead(), feed);
   return carriage;
 }

@@ -40,8 +40,10 @@ class Climber {
     const auto felt = feel(grip, s_.hands, far + s_.hands * std::tan(std::max(s_.most_back, 0.0)));
     if (!felt || (!felt->climbable && felt->distance > far)) return refused(WallFault::NothingThere);
     if (!felt->climbable) return refused(WallFault::NotClimbable, felt->piece);
-    const double towards = std::max(felt->distance - s_.reach(), -s_.reach());
-    grip.foot_C += -grip.normal_C * towards;
+    const Vec3 towards = -grip.normal_C * felt->distance;
+    const auto met = world_.sweep(axis(foot_C), s_.radius - s_.margin, towards, s_.moment);
+    const double free = met ? met->hit.fraction * felt->distance : felt->distance - s_.radius;
+    grip.foot_C -= grip.normal_C * std::max(free - s_.gap, 0.0);
     if (!come_near(grip)) return refused(WallFault::NoRoom, felt->piece);
     const WallAnswer answer = settled(grip);
     if (!answer.grip) return answer;
@@ -123,8 +125,12 @@ class Climber {
   WallAnswer judged(const WallGrip& grip, const Felt& felt) const {
     if (!felt.climbable) return refused(WallFault::NotClimbable, felt.piece);
     const double back = lean_back(grip, felt);
-    if (felt.distance > s_.reach() / std::cos(back) + s_.hands * std::max(std::tan(back), 0.0) + kHollow)
-      return refused(WallFault::NothingThere);
+    // A bulge holds the body away from the wall below it.
+    const double bulge = -std::asin(std::clamp(dot(grip.normal_C, up_), -1.0, 1.0));
+    const double farthest = s_.reach() / std::cos(back) + s_.hands * std::max(std::tan(back), 0.0) + kHollow;
+    if (felt.distance > farthest)
+      return bulge > s_.most_over ? refused(WallFault::LeansOver, felt.piece, bulge, s_.most_over)
+                                  : refused(WallFault::NothingThere);
     if (back > s_.most_back) return refused(WallFault::LeansBack, felt.piece, back, s_.most_back);
     if (-back > s_.most_over) return refused(WallFault::LeansOver, felt.piece, -back, s_.most_over);
     WallAnswer answer;

@@ -22,6 +22,7 @@ using Why = entry::LetGo::Why;
 constexpr double kPushed = 0.5;       // Share of a full push that asks for it.
 constexpr double kTowards = 0.7071;   // Cosine between the push and the way into the wall.
 constexpr double kSameLevel = 0.15;   // m between the foot and the rim that is backed over.
+constexpr double kOverFloor = 0.005;  // m at most, of the foot that has come down.
 constexpr double kBeforeWall = 0.02;  // m.
 
 ClimbShape shape_of(const StepContext& context, const CharacterState& state) {
@@ -216,7 +217,10 @@ void step_off(const StepContext& context, CharacterState& state) {
   state.velocity_C = piece_velocity(context, state.hold.piece, state.foot_C);
   state.hold = Hold{};
   log.rest_is(entry::Change::Why::Hold);
-  come_to_rest(context, Body(context, state), Vec3(0.0), state);
+  const Body body(context, state);
+  const Vec3 down = body.up_C * -kOverFloor;
+  if (const auto hit = body.sweep(state.foot_C, down)) state.foot_C += down * hit->hit.fraction;
+  come_to_rest(context, body, Vec3(0.0), state);
 }
 
 }  // namespace

@@ -193,7 +193,8 @@ bool hang_may_begin(const StepContext& context, const CharacterState& state) {
   if (state.lying() || (state.holding() && !climbs(state)) || state.crushed || state.grounded()) return false;
   if (!is_asked(context, state)) return false;
   const auto grip = grip_ahead(context, state);
-  const bool pauses = state.hold.seconds > 0.0f && !context.input.pressed.has(Action::Climb);
+  const bool pauses =
+      !state.holding() && state.hold.seconds > 0.0f && !context.input.pressed.has(Action::Climb);
   return grip && !(pauses && is_last(context, state, *grip));
 }
 

@@ -86,7 +86,6 @@ std::vector<TransitionSpec> transitions() {
       row(85, "Climb", "Mantle", "can_mantle"),
       row(83, "Climb", "Hang", "can_hang"),
       row(84, "Climb", "Fall", "crouch.pressed"),
-      row(53, "Climb", "Walk", "not holding and grounded and intent > 0.02"),
       row(52, "Climb", "Stand", "not holding and grounded"),
       row(50, "Climb", "Fall", "not holding"),
       // What is underfoot.

@@ -55,8 +55,10 @@ class Walls {
   TriangleWorld::Builder builder_;
 };
 
-// m between the capsule's axis and the nearest wall, by the overlap of a capsule that is thick enough to have one.
-double axis_to_wall(const TriangleWorld& world, const ClimbShape& shape, const Vec3& foot_C, const Frame& frame) {
+// m between the capsule's axis and the nearest wall, by the overlap of a capsule that is thick enough to have
+// one.
+double axis_to_wall(const TriangleWorld& world, const ClimbShape& shape, const Vec3& foot_C,
+                    const Frame& frame) {
   constexpr double kThicker = 0.03;
   Profile profile;
   const double thick = shape.reach() + kThicker;
@@ -75,8 +77,8 @@ struct Climbed {
 };
 
 // Takes hold from before the wall and goes on in steps, `way` m in all.
-Climbed climb(const TriangleWorld& world, const Frame& frame, const Vec3& foot_E, const Vec3& towards_E, Vec2 way,
-              double step) {
+Climbed climb(const TriangleWorld& world, const Frame& frame, const Vec3& foot_E, const Vec3& towards_E,
+              Vec2 way, double step) {
   const ClimbShape shape = shape_in(frame);
   Climbed result;
   const WallAnswer answer = wall_ahead(world, shape, frame.point(foot_E), frame.vector(towards_E), 0.9);
@@ -99,7 +101,8 @@ const std::vector<double> kSteps = {0.004, 0.06};
 
 }  // namespace
 
-TEST_CASE("Round outer corners of 30 to 150 degrees the gap stays, in any frame, and the way is that of an arc") {
+TEST_CASE(
+    "Round outer corners of 30 to 150 degrees the gap stays, in any frame, and the way is that of an arc") {
   for (const Frame& frame : frames()) {
     for (const double angle : {30.0, 60.0, 90.0, 120.0, 150.0}) {
       const double half = radians(0.5 * angle);
@@ -129,15 +132,16 @@ TEST_CASE("Inner corners of 30 to 150 degrees are gone through, and back, at the
     const double half = radians(0.5 * angle);
     const Vec3 right(std::sin(half), 0, std::cos(half)), left(-std::sin(half), 0, std::cos(half));
     const Vec3 in_right(-std::cos(half), 0, std::sin(half)), in_left(std::cos(half), 0, std::sin(half));
-    const TriangleWorld world = Walls(frame)
-                                    .prism({Vec3(0.0), left * 7.0, left * 7.0 - in_left * 0.3, -in_left * 0.3})
-                                    .prism({Vec3(0.0), -in_right * 0.3, right * 7.0 - in_right * 0.3, right * 7.0})
-                                    .world();
+    const TriangleWorld world =
+        Walls(frame)
+            .prism({Vec3(0.0), left * 7.0, left * 7.0 - in_left * 0.3, -in_left * 0.3})
+            .prism({Vec3(0.0), -in_right * 0.3, right * 7.0 - in_right * 0.3, right * 7.0})
+            .world();
     for (const double step : kSteps) {
       INFO(angle << " degrees, steps of " << step);
       const double from_corner = shape_in(frame).reach() / std::tan(half);
-      const Climbed c = climb(world, frame, left * (from_corner + 1.0) + in_left * 0.4 + Vec3(0, 2, 0), -in_left,
-                              {2.0, 0.0}, step);
+      const Climbed c = climb(world, frame, left * (from_corner + 1.0) + in_left * 0.4 + Vec3(0, 2, 0),
+                              -in_left, {2.0, 0.0}, step);
       CHECK(c.stop == WallFault::None);
       CHECK(c.worst_gap < 1e-5);
       CHECK(length(c.grip.normal_C - frame.vector(in_right)) < 1e-4);
@@ -188,12 +192,11 @@ TEST_CASE("Over ribs of 3 cm, up, down and aslant, on walls that lean back and o
   }
 }
 
-TEST_CASE("What ends the way: what is not climbed, the top, what leans too far, a thing in the way, the floor") {
+TEST_CASE(
+    "What ends the way: what is not climbed, the top, what leans too far, a thing in the way, the floor") {
   const Frame& frame = frames().front();
-  const auto beside = Walls()
-                          .block({-2, 0, -0.5}, {4, 6, 1}, 0.0)
-                          .block({2, 0, -0.5}, {4, 6, 1}, 0.0, false)
-                          .world();
+  const auto beside =
+      Walls().block({-2, 0, -0.5}, {4, 6, 1}, 0.0).block({2, 0, -0.5}, {4, 6, 1}, 0.0, false).world();
   for (const double step : kSteps) {
     const Climbed c = climb(beside, frame, {-1, 2, 0.6}, {0, 0, -1}, {3, 0}, step);
     CHECK(c.stop == WallFault::NotClimbable);
@@ -205,18 +208,21 @@ TEST_CASE("What ends the way: what is not climbed, the top, what leans too far, 
     CHECK(rim > hands - 0.25);
     CHECK(rim < hands);
   }
-  const auto post = Walls().block({0, 0, -0.5}, {8, 6, 1}, 0.0).block({2, 0, 0.3}, {0.2, 6, 0.6}, 0.0, false).world();
+  const auto post =
+      Walls().block({0, 0, -0.5}, {8, 6, 1}, 0.0).block({2, 0, 0.3}, {0.2, 6, 0.6}, 0.0, false).world();
   const Climbed blocked = climb(post, frame, {0, 2, 0.6}, {0, 0, -1}, {3, 0}, 0.02);
   CHECK(blocked.stop == WallFault::NoRoom);
   CHECK(blocked.grip.foot_C.x == Approx(1.9 - 0.3).margin(0.01));
-  const auto floor = Walls().block({0, 0, -0.5}, {8, 6, 1}, 0.0).block({0, -1, 2}, {8, 1, 4}, 0.0, false).world();
+  const auto floor =
+      Walls().block({0, 0, -0.5}, {8, 6, 1}, 0.0).block({0, -1, 2}, {8, 1, 4}, 0.0, false).world();
   const Climbed landed = climb(floor, frame, {0, 2, 0.6}, {0, 0, -1}, {0, -3}, 0.02);
   CHECK(landed.stop == WallFault::Floor);
   CHECK(landed.grip.foot_C.y == Approx(0.0).margin(0.005));
   // A bulge that leans over by 60 degrees.
-  const auto bulge = Walls().block({0, -2, -0.5}, {8, 6, 1}, 0.0).block({0, 2.0, -3.45}, {8, 6, 0.5}, radians(60.0)).world();
+  const auto bulge =
+      Walls().block({0, -2, -0.5}, {8, 6, 1}, 0.0).block({0, 2.0, -3.45}, {8, 6, 0.5}, radians(60.0)).world();
   const Climbed under = climb(bulge, frame, {0, 0, 0.6}, {0, 0, -1}, {0, 4}, 0.02);
-  CHECK((under.stop == WallFault::LeansOver || under.stop == WallFault::NoRoom));
+  CHECK(under.stop == WallFault::LeansOver);
 }
 
 TEST_CASE("Taking hold tells what is there: nothing, what is not climbed, what leans too far") {
@@ -226,10 +232,11 @@ TEST_CASE("Taking hold tells what is there: nothing, what is not climbed, what l
     return wall_ahead(world, shape, foot, Vec3(0, 0, -1), 0.5).fault;
   };
   CHECK(fault(Walls().block({0, 0, -0.5}, {8, 6, 1}, 0.0).world(), {0, 2, 1.5}) == WallFault::NothingThere);
-  CHECK(fault(Walls().block({0, 0, -0.5}, {8, 6, 1}, 0.0, false).world(), {0, 2, 0.6}) == WallFault::NotClimbable);
-  const WallAnswer back = wall_ahead(Walls().block({0, -4, -0.5}, {8, 12, 1}, radians(-50.0)).world(), shape,
+  CHECK(fault(Walls().block({0, 0, -0.5}, {8, 6, 1}, 0.0, false).world(), {0, 2, 0.6}) ==
+        WallFault::NotClimbable);
+  const WallAnswer back = wall_ahead(Walls().block({0, -4, -0.5}, {8, 12, 1}, radians(-43.0)).world(), shape,
                                      Vec3(0, 0, 0.6), Vec3(0, 0, -1), 2.5);
   CHECK(back.fault == WallFault::LeansBack);
-  CHECK(back.found == Approx(radians(50.0)).margin(radians(1.0)));
+  CHECK(back.found == Approx(radians(43.0)).margin(radians(1.0)));
   CHECK(back.allowed == shape.most_back);
 }

@@ -12,10 +12,10 @@ namespace {
 // Blocks in the easy frame; those called ivy are climbable.
 class Garden {
  public:
-  explicit Garden(const Frame& frame = frames().front()) : frame_(frame) {
-    stone({0, -1, 0}, {80, 1, 80});
+  explicit Garden(const Frame& frame = frames().front()) : frame_(frame) { stone({0, -1, 0}, {80, 1, 80}); }
+  Garden& ivy(const Vec3& at, const Vec3& size, const Vec3& turn = Vec3(0.0)) {
+    return add(at, size, turn, true);
   }
-  Garden& ivy(const Vec3& at, const Vec3& size, const Vec3& turn = Vec3(0.0)) { return add(at, size, turn, true); }
   Garden& stone(const Vec3& at, const Vec3& size, const Vec3& turn = Vec3(0.0)) {
     return add(at, size, turn, false);
   }
@@ -28,7 +28,8 @@ class Garden {
     builder_.begin_moving_piece("moving ivy", motion);
     Surface surface;
     surface.climbable = true;
-    for (const Triangle& t : triangles_of({"", Vec3(0.0), Vec3(0.0), "", shape::Block{size}})) builder_.add(t, surface);
+    for (const Triangle& t : triangles_of({"", Vec3(0.0), Vec3(0.0), "", shape::Block{size}}))
+      builder_.add(t, surface);
     return *this;
   }
   TriangleWorld world() { return builder_.commit({Box{Vec3(-1e6), Vec3(1e6)}}); }
@@ -51,7 +52,8 @@ Garden wall(const Frame& frame = frames().front()) {  // Its face 0.5 m ahead; o
   return Garden(frame).ivy({0, 0, -2.5}, {6, 5, 4});
 }
 
-Driven driven(TriangleWorld world, int hz = 60, const Profile& profile = {}, const Frame& frame = frames().front()) {
+Driven driven(TriangleWorld world, int hz = 60, const Profile& profile = {},
+              const Frame& frame = frames().front()) {
   Driven d(std::move(world), profile, Home{frame.point(Vec3(0.0)), frame.rotation_CE, 0.0});
   d.hz = hz;
   return d;
@@ -138,7 +140,7 @@ TEST_CASE("With the axes of the view the push into the wall is up") {
 
 TEST_CASE("The way up ends over the top where one can stand, in a hang where one cannot, else at the top") {
   Driven over = driven(wall().world());
-  over.play("K :0.2 w:6 :0.5");
+  over.play("K :0.2 w:4.2 :0.5");
   CHECK(over.now() == "Stand");
   CHECK(over.state.foot_C.y == Approx(5.0).margin(1e-3));
   CHECK(over.states.count("Mantle") == 1);
@@ -155,16 +157,17 @@ TEST_CASE("The way up ends over the top where one can stand, in a hang where one
   CHECK(tells(stays, "climbs no farther: the wall ends"));
 }
 
-TEST_CASE("Off the wall: the foot on the floor, letting go, jumping away; and not at once onto the same piece") {
+TEST_CASE(
+    "Off the wall: the foot on the floor, letting go, jumping away; and not at once onto the same piece") {
   Driven floor = driven(wall().world());
   floor.play("K :0.2 w:1 b:3");
   CHECK((floor.now() == "Stand" || floor.now() == "Walk"));
   CHECK(floor.state.foot_C.y == Approx(0.0).margin(1e-4));
   Driven let_go = driven(wall().world());
   let_go.play("K :0.2 w:1.5 C");
-  CHECK(let_go.now() == "Fall");
+  CHECK_FALSE(let_go.state.holding());
   let_go.play("k:0.2");
-  CHECK(let_go.now() == "Fall");  // Held, within the pause.
+  CHECK_FALSE(let_go.state.holding());  // Held, within the pause.
   Driven jumps = driven(wall().world());
   jumps.play("K :0.2 w:1.5 J j:0.1");
   CHECK(jumps.now() == "Rise");
@@ -239,11 +242,11 @@ TEST_CASE("The walk of it all: up the ivy, sideways, round a corner, over the to
       CHECK(foot().x > 3.0);
       CHECK(foot().z < -0.5);
       const Vec3 round = foot();
-      go(5.0, 0, 1);  // Over the top.
-      go(0.5, 0, 0);
+      for (int i = 0; i < 5 * hz && !d.state.grounded(); ++i) d.go(1.0 / hz, push(0, 1));  // Over the top.
+      go(0.3, 0, 0);
       REQUIRE(d.now() == "Stand");
       CHECK(foot().y == Approx(5.0).margin(1e-3));
-      d.tap(Action::Climb);  // And back over the rim.
+      d.tap(Action::Climb, push(1, 0));  // And back over the rim.
       go(1.5, 0, 0);
       REQUIRE(d.now() == "Climb");
       go(4.0, 0, -1);

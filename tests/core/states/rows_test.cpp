@@ -108,6 +108,29 @@ struct Row {
   const char* with = "";       // Values of the profile, for the first only.
 };
 
+// Ivy of this height 0.5 m ahead, with a roof over it or none; from 1 s on it tips back, if it does.
+TriangleWorld ivy_of(double high, bool roofed = false, bool tips = false) {
+  TriangleWorld::Builder builder;
+  const auto add = [&](const Vec3& size, const Vec3& at, bool climbable) {
+    Surface surface;
+    surface.climbable = climbable;
+    for (const Triangle& t : triangles_of({"", at, Vec3(0.0), "", shape::Block{size}})) builder.add(t, surface);
+  };
+  builder.begin_piece("floor");
+  add({40, 1, 40}, {0, -1, 0}, false);
+  if (roofed) add({6, 0.3, 4}, {0, high + 0.6, -2.5}, false);
+  PieceMotion motion;
+  motion.keys = {{0.0}, {0.1}, {0.2, Vec3(0.0), Vec3(0, radians(tips ? 60.0 : 0.0), 0)}};
+  motion.period = 10.0;
+  motion.at_C = Vec3(0, 0, -2.5);
+  builder.begin_moving_piece("ivy", motion);
+  add({6, high, 4}, Vec3(0.0), true);
+  return builder.commit({Box{Vec3(-1e4), Vec3(1e4)}});
+}
+TriangleWorld ivy() { return ivy_of(5.0); }
+TriangleWorld low_ivy() { return ivy_of(2.8); }
+TriangleWorld roofed_ivy() { return ivy_of(2.8, true); }
+TriangleWorld ivy_that_tips() { return ivy_of(5.0, false, true); }
 TriangleWorld high_wall() { return Scene().floor().block({0, 0, -2.5}, {6, 3.3, 4}).world(); }
 TriangleWorld nook() {  // A rim to hang from, and no room on top.
   return Scene().floor().block({0, 0, -2.5}, {6, 3.3, 4}).block({0, 3.9, -2.5}, {6, 0.3, 4}).world();
@@ -153,6 +176,14 @@ const std::vector<Row>& rows() {
       {"Hang", "Mantle", 85, high_wall, "J j:0.8 K", "J j:0.8 k:0.1", "hang.catch=falling"},
       {"Hang", "Fall", 84, nook, "J j:0.3 jk:0.5 C", "J j:0.3 jk:0.5 :0.1"},
       {"Hang", "Fall", 50, lid, "J j:0.3 jk:0.4 :2", "J j:0.3 jk:0.4"},
+      {"Upright", "Climb", 83, ivy, "K :0.1", "w:0.1"},
+      {"Airborne", "Climb", 83, ivy, "J j:0.2 k:0.1", "J j:0.3"},
+      {"Climb", "Rise", 90, ivy, "K k:0.3 J", "K k:0.3 j:0.1"},
+      {"Climb", "Mantle", 85, low_ivy, "K w:2", "K w:0.2"},
+      {"Climb", "Hang", 83, roofed_ivy, "K w:2", "K w:0.2"},
+      {"Climb", "Fall", 84, ivy, "K k:0.3 C", "K k:0.3"},
+      {"Climb", "Stand", 52, ivy, "K w:1 b:2", "K w:1 b:0.2"},
+      {"Climb", "Fall", 50, ivy_that_tips, "K w:0.8 :2", "K w:0.5"},
       {"Skid", "Crouch", 55, chute_to_floor, "w:1.2 c:4", "w:1.2 :4"},
       {"Skid", "Sprint", 54, chute_to_floor, "w:1.2 ws:4", "w:1.2 s:4"},
       {"Skid", "Walk", 53, chute_to_floor, "w:4", "w:1.2 :4"},
