@@ -53,7 +53,9 @@ TriangleWorld arena(const std::vector<Triangle>& inside) {
   quad({-r, 0, -r}, {-r, h, -r}, {-r, h, r}, {-r, 0, r});
   quad({r, 0, -r}, {r, 0, r}, {r, h, r}, {r, h, -r});
   builder.begin_piece("inside");
-  for (const Triangle& t : inside) builder.add(t);
+  Surface climbable;
+  climbable.climbable = true;
+  for (std::size_t i = 0; i < inside.size(); ++i) builder.add(inside[i], i % 3 == 0 ? Surface{} : climbable);
   return builder.commit();
 }
 
@@ -109,12 +111,14 @@ Course leaning_walls_and_lifts(std::uint64_t seed) {
     course.pieces.push_back(piece);
     return course.pieces.back();
   };
+  course.surfaces.push_back({"ivy", {.climbable = true}});
   block("floor", {0, -1, 0}, {40, 1, 40}, {});
   constexpr double kLeans[] = {1e-7, 0.01, 1.0, 8.0, 30.0};
   for (int i = 0; i < 40; ++i) {
     const double lean = radians(kLeans[i % 5]) * (random.below(2) == 0 ? 1.0 : -1.0);
     block("wall " + std::to_string(i), {random.between(-11, 11), -0.2, random.between(-11, 11)},
-          {random.between(1, 5), random.between(1, 6), 0.3}, {random.between(-kPi, kPi), 0.0, lean});
+          {random.between(1, 5), random.between(1, 6), 0.3}, {random.between(-kPi, kPi), 0.0, lean})
+        .surface = i % 2 == 0 ? "ivy" : "";
   }
   for (int i = 0; i < 16; ++i) {
     Piece& lift = block("lift " + std::to_string(i), {random.between(-11, 11), 0.1, random.between(-11, 11)},
@@ -129,7 +133,7 @@ Course leaning_walls_and_lifts(std::uint64_t seed) {
 }
 
 struct Came {
-  std::atomic<long> ticks{0}, not_finite{0}, stuck{0}, crushed{0};
+  std::atomic<long> ticks{0}, not_finite{0}, stuck{0}, crushed{0}, held{0}, adrift{0};
   std::atomic<double> deepest{0.0}, slowest{0.0};
   static void raise(std::atomic<double>& to, double value) {
     double seen = to.load();
@@ -143,6 +147,23 @@ double overlap(const CharacterState& state, const Profile& profile, const World&
   const Segment axis = capsule_axis(state, profile.capsule.radius);
   const std::size_t count = world.contacts(axis, profile.capsule.radius, contacts, {state.time});
   return count > 0 ? std::max(push_out_depth(contacts[0].closest, axis, profile.capsule.radius), 0.0) : 0.0;
+}
+
+// Whether it holds on to nothing: no wall at the gap, no rim where the hands are.
+bool is_adrift(const CharacterState& state, const Profile& profile, const World& world) {
+  constexpr double kNear = 0.002;  // m.
+  const Hold& hold = state.hold;
+  if (!state.holding() || hold.phase() < 1.0) return false;
+  std::array<WorldContact, 1> found;
+  if (hold.kind == Hold::Kind::Climb) {
+    const double reach = profile.capsule.radius + profile.climb.gap + kNear;
+    return world.contacts(capsule_axis(state, profile.capsule.radius), reach, found, {state.time}) == 0;
+  }
+  const RimHold rim = hold.rim();
+  if (hold.kind != Hold::Kind::Hang || rim.gap_left > 0.0f || rim.gap_right > 0.0f) return false;
+  const Vec3 at =
+      world.moves(hold.piece) ? world.piece_frame(hold.piece, state.time).point(hold.at_P) : hold.at_P;
+  return world.contacts({at, at}, 0.02, found, {state.time}) == 0;
 }
 
 using Place = std::function<Vec3(Random&)>;
@@ -170,6 +191,8 @@ void drive_at_random(const TriangleWorld& world, const Profile& profile, const P
     InputFrame input = held;
     input.pressed.set(Action::Jump, random.below(hz) == 0);
     input.pressed_at[0] = float(random.between(0.0, 1.0));
+    input.pressed.set(Action::Climb, random.below(hz) == 0);
+    input.pressed.set(Action::Crouch, random.below(6 * hz) == 0);
     const double begin = thread_seconds();
     state = step(state, input, profile, world, 1.0 / hz);
     Came::raise(came.slowest, thread_seconds() - begin);
@@ -178,9 +201,12 @@ void drive_at_random(const TriangleWorld& world, const Profile& profile, const P
       state = start_state(profile, home);
     }
     came.crushed += state.crushed;
+    came.held += state.holding();
+    if (i % 4 == 1) came.adrift += is_adrift(state, profile, world);
     if (i % 4 == 0 && !state.crushed) Came::raise(came.deepest, overlap(state, profile, world));
     if (i % (5 * hz) == 0) {
-      const bool stuck = i > 0 && !state.crushed && length(state.foot_C - five_ago.foot_C) < 0.05;
+      const bool stuck =
+          i > 0 && !state.crushed && !state.holding() && length(state.foot_C - five_ago.foot_C) < 0.05;
       came.stuck += stuck;
       // Whoever is caught for good, in a cage of needles or between sheets, begins again elsewhere.
       if (stuck || (state.crushed && five_ago.crushed)) {
@@ -196,7 +222,11 @@ void drive_at_random(const TriangleWorld& world, const Profile& profile, const P
 bool soak(const char* name, const TriangleWorld& world, const Place& place, const Asked& asked) {
   if (!std::string_view(name).starts_with(asked.place)) return true;
   const long ticks = asked.ticks;
-  const Profile profile;
+  // Half of the time one takes hold of whatever there is.
+  const Profile plain;
+  Profile clinging;
+  clinging.hang.grasps = Values::Hang::Catch::Falling;
+  clinging.climb.grip = Values::Climb::Grip::Always;
   Came came;
   const int threads = int(std::max(1u, std::thread::hardware_concurrency()));
   std::vector<std::thread> running;
@@ -204,16 +234,16 @@ bool soak(const char* name, const TriangleWorld& world, const Place& place, cons
     running.emplace_back([&, t] {
       constexpr int kRates[] = {30, 60, 144, 240};
       for (int part = 0; part < 4; ++part)
-        drive_at_random(world, profile, place, ticks / threads / 4, kRates[part],
+        drive_at_random(world, part % 2 == 0 ? plain : clinging, place, ticks / threads / 4, kRates[part],
                         std::uint64_t(1000 * t + part + 1), came);
     });
   }
   for (std::thread& thread : running) thread.join();
-  std::printf("| %s | %ld | %.3g mm | %ld | %ld | %ld | %.0f us |\n", name, came.ticks.load(),
+  std::printf("| %s | %ld | %.3g mm | %ld | %ld | %ld | %ld | %ld | %.0f us |\n", name, came.ticks.load(),
               came.deepest * 1e3, came.not_finite.load(), came.stuck.load(), came.crushed.load(),
-              came.slowest * 1e6);
+              came.held.load(), came.adrift.load(), came.slowest * 1e6);
   std::fflush(stdout);
-  return came.deepest <= profile.capsule.margin && came.not_finite == 0;
+  return came.deepest <= plain.capsule.margin && came.not_finite == 0 && came.adrift == 0;
 }
 
 }  // namespace
@@ -226,8 +256,9 @@ int main(int argc, char** argv) {
   }
   const Asked asked{ticks / 5, argc > 2 ? argv[2] : ""};
   std::puts(
-      "| place | ticks | worst overlap | not finite | stuck | ticks crushed | slowest tick "
-      "|\n|---|---|---|---|---|---|---|");
+      "| place | ticks | worst overlap | not finite | stuck | ticks crushed | ticks held | held on to nothing "
+      "| slowest tick "
+      "|\n|---|---|---|---|---|---|---|---|---|");
   const Course course = demo_course();
   bool fine = soak(
       "demo course", build_world(course),

@@ -41,6 +41,11 @@ class Follower {
     answer.ledge = find_ledge(world_, q);
     if (!answer.ledge.ledge) return answer;
     RimGrip found = grip_on(*answer.ledge.ledge, towards_C);
+    const double back = -answer.ledge.ledge->over;
+    if (back > s_.most_back()) {
+      answer.leans_back = back;
+      return answer;
+    }
     if (const auto touched = in_the_way(found)) {
       answer.in_the_way = *touched;
       return answer;
@@ -143,10 +148,19 @@ class Follower {
       begin_corner(grip, *next, sign, false);
       return RimStop::None;
     }
+    return over_gap(grip, sign, left, way, RimStop::End);
+  }
+
+  // To where the rim goes on, if hands reach it; else it stops there.
+  RimStop over_gap(RimGrip& grip, double sign, double& left, RimWay& way, RimStop stop) {
     const double wide = gap_after(grip, sign);
-    if (wide <= 0.0) return RimStop::End;
+    if (wide <= 0.0) return stop;
+    const RimGrip before = grip;
     (sign > 0.0 ? grip.gap_right : grip.gap_left) = wide;
-    return cross_gap(grip, sign, left, way);
+    const RimStop crossed = cross_gap(grip, sign, left, way);
+    if (crossed != RimStop::Blocked || (sign > 0.0 ? grip.gap_right : grip.gap_left) < wide) return crossed;
+    grip = before;
+    return stop;
   }
 
   // m to where the rim goes on; 0: nowhere that hands reach.
@@ -211,13 +225,19 @@ class Follower {
     const double free = hit ? hit->hit.fraction * (step + s_.gap) - s_.gap : step;
     way.piece = hit ? hit->piece : kNoPiece;
     const double on = std::clamp(free, 0.0, step);
-    grip.rim_C += grip.along_C * (sign * on);
-    left -= on;
-    const GripAnswer next = grip_from_here(grip, t, room);
-    if (!next.grip) return RimStop::Blocked;
-    if (std::abs(angle_between(grip.normal_C, next.grip->normal_C)) <= kSameWay) return RimStop::Blocked;
-    begin_corner(grip, *next.grip, sign, true);
-    return RimStop::None;
+    RimGrip near = grip;
+    near.rim_C += grip.along_C * (sign * on);
+    const GripAnswer next = grip_from_here(near, t, room);
+    if (next.grip && std::abs(angle_between(grip.normal_C, next.grip->normal_C)) > kSameWay) {
+      grip = near;
+      left -= on;
+      begin_corner(grip, *next.grip, sign, true);
+      return RimStop::None;
+    }
+    const double good = last_of(grip, sign, step);
+    grip.rim_C += grip.along_C * (sign * good);
+    left -= good;
+    return over_gap(grip, sign, left, way, RimStop::Blocked);
   }
   void begin_corner(RimGrip& grip, const RimGrip& next, double sign, bool inner) const {
     grip.inner = inner;

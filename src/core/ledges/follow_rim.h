@@ -20,6 +20,12 @@ struct HangShape {
   double steepest_shelf = radians(40.0);
   double most_over = radians(60.0);
   Moment moment = {};
+
+  // rad that a wall leans back at most: it keeps the body away from its rim, and arms are so many m long.
+  double most_back() const {
+    constexpr double kArms = 0.35;
+    return std::atan2(kArms, hands - radius);
+  }
 };
 
 // Where it hangs, in the course frame at the moment.
@@ -47,6 +53,7 @@ struct GripAnswer {
   std::optional<RimGrip> grip;
   LedgeAnswer ledge;              // Why there is no rim.
   PieceId in_the_way = kNoPiece;  // Of a rim where the body has no room.
+  double leans_back = 0.0;        // rad, of a wall that keeps it too far away.
 };
 GripAnswer grip_from(const World& world, const HangShape& shape, const Vec3& foot_C, const Vec3& towards_C,
                      double reach, double lowest, double highest);

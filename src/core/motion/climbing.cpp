@@ -176,6 +176,7 @@ void lose(const StepContext& context, const entry::LetGo& why, CharacterState& s
   context.note(why);
   state.velocity_C = piece_velocity(context, state.hold.piece, state.foot_C);
   let_go(state, context.profile.climb.pause);
+  state.hold.piece = kNoPiece;  // What has thrown one off would do so again, whatever one took hold of.
   log.rest_is(entry::Change::Why::Hold);
 }
 
@@ -247,6 +248,7 @@ bool climb_may_begin(const StepContext& context, const CharacterState& state) {
 }
 
 void begin_climb(const StepContext& context, CharacterState& state) {
+  if (climbs(state) || state.hold.kind == Hold::Kind::Descent) return;  // From one such state to another.
   const Intent intent = ground_intent(context, state);
   const WallAnswer wall = wall_before(context, state, intent);
   const auto below = wall.grip ? std::nullopt : wall_below(context, state, intent);

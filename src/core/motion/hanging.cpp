@@ -17,10 +17,12 @@ using Why = entry::LetGo::Why;
 
 constexpr double kPushesAway = 0.3;  // Share of a full push, away from the wall, that is one.
 constexpr double kMostAskew = radians(80.0);
-constexpr double kUnderHands = 0.4;  // m that a wall's top may be below the hands that climb it.
-constexpr double kFeet = 0.15;       // m over the foot and beyond the skin in which feet find a wall.
-constexpr double kSameHeight = 0.1;  // m between rims that are one.
-constexpr double kSamePlace = 1.0;   // m along it.
+constexpr double kUnderHands = 0.4;           // m that a wall's top may be below the hands that climb it.
+constexpr double kSwings = 0.01;              // m beyond its way that a body is moved by at once.
+constexpr double kStillWall = radians(30.0);  // What leans back farther is no wall: the rim has turned away.
+constexpr double kFeet = 0.15;                // m over the foot and beyond the skin in which feet find a wall.
+constexpr double kSameHeight = 0.1;           // m between rims that are one.
+constexpr double kSamePlace = 1.0;            // m along it.
 
 HangShape shape_of(const StepContext& context, const CharacterState& state) {
   const Values& p = context.profile;
@@ -151,12 +153,15 @@ PieceId on_hands(const StepContext& context, const RimGrip& grip, const Vec3& up
   return kNoPiece;
 }
 
-entry::LetGo why_lost(const StepContext& context, const RimGrip& before, const Vec3& up_C,
+entry::LetGo why_lost(const StepContext& context, const RimGrip& before, const HangShape& shape,
                       const GripAnswer& answer) {
+  const double most_back = shape.most_back();
   if (answer.in_the_way != kNoPiece) return {Why::PushedOff, 0.0, 0.0, answer.in_the_way};
   const LedgeAnswer& ledge = answer.ledge;
+  if (answer.leans_back > 0.0 && answer.leans_back < kStillWall)
+    return {Why::Leans, answer.leans_back, most_back, ledge.ledge ? ledge.ledge->wall_piece : before.piece};
   if (ledge.fault == LedgeFault::ShelfTooSteep) return {Why::TooSteep, ledge.found, ledge.allowed, ledge.piece};
-  if (const PieceId piece = on_hands(context, before, up_C); piece != kNoPiece)
+  if (const PieceId piece = on_hands(context, before, shape.up_C); piece != kNoPiece)
     return {Why::NoRoom, ledge.found, ledge.allowed, piece};
   return {Why::NoRim, ledge.found, ledge.allowed, ledge.piece};
 }
@@ -166,6 +171,7 @@ void lose(const StepContext& context, const entry::LetGo& why, CharacterState& s
   context.note(why);
   state.velocity_C = piece_velocity(context, state.hold.piece, state.foot_C);
   let_go(state, context.profile.hang.pause);
+  state.hold.piece = kNoPiece;  // What has thrown one off would do so again, whatever one took hold of.
   log.rest_is(entry::Change::Why::Hold);
 }
 
@@ -174,7 +180,7 @@ std::optional<RimGrip> held_now(const StepContext& context, const HangShape& sha
   const RimGrip before = grip_of(context, state);
   if (before.in_corner() || before.over_gap()) return before;
   const GripAnswer now = renewed(context.world, shape, before);
-  if (!now.grip) lose(context, why_lost(context, before, shape.up_C, now), state);
+  if (!now.grip) lose(context, why_lost(context, before, shape, now), state);
   return now.grip;
 }
 
@@ -199,6 +205,7 @@ bool hang_may_begin(const StepContext& context, const CharacterState& state) {
 }
 
 void begin_hang(const StepContext& context, CharacterState& state) {
+  if (hangs(state)) return;  // From one such state to another.
   const auto grip = grip_ahead(context, state);
   state.hold = Hold{};
   if (!grip) return;
@@ -227,8 +234,16 @@ void hang(const StepContext& context, const Body& body, const Intent& intent, Ch
   if (way.stop != RimStop::None)
     context.note(entry::RimEnds{way.stop == RimStop::Blocked, way.grip.rim_C, way.piece});
   Hold& hold = state.hold;
-  const Vec3 pull_P(hold.rim().pull_P);
+  Vec3 pull_P(hold.rim().pull_P);
   hold.gone = std::min(hold.gone + static_cast<float>(context.dt), hold.seconds);
+  // Where the wall below the rim begins to lean otherwise, the body comes to its place in time.
+  const Vec3 swung = grip->foot_C(shape) - way.grip.foot_C(shape);
+  if (length(swung) > 1.1 * std::abs(way.gone) + kSwings) {
+    pull_P =
+        glm::conjugate(hold_frame(context, way.grip.piece).rotation_CP) * swung + pull_P * (1.0 - hold.phase());
+    hold.gone = 0.0f;
+    hold.seconds = static_cast<float>(std::max(context.profile.hang.catch_time, 1e-3));
+  }
   keep(context, way.grip, pull_P, state);
   const Vec3 pull = hold_frame(context, hold.piece).rotation_CP * pull_P * (1.0 - hold.phase());
   const Vec3 target = way.grip.foot_C(shape) + pull, motion = target - state.foot_C;

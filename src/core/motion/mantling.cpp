@@ -240,6 +240,7 @@ bool mantle_may_begin(const StepContext& context, const CharacterState& state) {
 }
 
 void begin_mantle(const StepContext& context, CharacterState& state) {
+  if (state.hold.kind == Hold::Kind::Mantle || state.hold.kind == Hold::Kind::Vault) return;
   const MantleAnswer answer = judge_mantle(context, state);
   state.hold = Hold{};
   if (!answer.plan) return;

@@ -15,7 +15,8 @@ namespace {
 std::vector<std::string> shipped() {
   const std::string folder = LAGNIAPPE_SOURCE_DIR "/profiles/";
   std::vector<std::string> files;
-  for (const char* name : {"warden", "heron", "ways/wall-run", "ways/glide", "ways/dash", "ways/breath"})
+  for (const char* name :
+       {"warden", "heron", "ways/wall-run", "ways/glide", "ways/dash", "ways/breath", "ways/tired"})
     files.push_back(folder + name + ".profile.json");
   return files;
 }

@@ -254,13 +254,17 @@ TEST_CASE(
     CHECK(d.now() != "Hang");
     return d;
   };
-  const Driven steep =
-      let_go(Yard()
-                 .moving({{0.0}, {0.2}, {1.0, Vec3(0.0), Vec3(0, radians(60.0), 0)}}, 2.0, {0, 4, -2.5})
-                 .add({6, 2.0, 4}, {0, 0, 0})
-                 .world(),
-             4.4);
-  CHECK(tells(steep, "lets go: the shelf of “mover” has become too steep"));
+  const auto turning = [&](const Vec3& to_degrees) {
+    const Vec3 to(radians(to_degrees.x), radians(to_degrees.y), radians(to_degrees.z));
+    return let_go(Yard()
+                      .moving({{0.0}, {0.2}, {1.0, Vec3(0.0), to}}, 2.0, {0, 4, -2.5})
+                      .add({6, 2.0, 4}, {0, 0, 0})
+                      .world(),
+                  4.4);
+  };
+  CHECK(tells(turning({0, 0, 55}), "lets go: the shelf of “mover” has become too steep"));
+  CHECK(tells(turning({0, -55, 0}), "lets go: the wall of “mover” leans too far"));
+  CHECK(tells(turning({0, 60, 0}), "lets go: the rim is no longer there"));
   const Driven lid =
       let_go(Yard()
                  .still()
@@ -277,6 +281,66 @@ TEST_CASE(
                  .add({1, 1, 0.5}, {0, 0, 0})
                  .world());
   CHECK(tells(pushed, "lets go: pushed off by “mover”"));
+}
+
+TEST_CASE(
+    "Where the wall below the rim begins to lean back the body swings to its new place, and no farther than "
+    "arms reach") {
+  // To the right of x = 0 the wall leans back by so many degrees, with the rim going on.
+  const auto bent = [](double lean) {
+    const double out = -0.5 + kHigh * std::tan(radians(lean));
+    Scene scene;
+    scene.floor().block({-2, 0, -2.5}, {4, kHigh, 4});
+    const Vec3 a(0, 0, out), b(4, 0, out), c(4, kHigh, -0.5), d(0, kHigh, -0.5), e(4, kHigh, -4.5),
+        f(0, kHigh, -4.5);
+    scene.triangle({a, b, c}).triangle({a, c, d}).triangle({d, c, e}).triangle({d, e, f}).triangle({a, d, f});
+    return scene.world();
+  };
+  for (const int hz : tick_rates()) {
+    INFO(hz);
+    Driven d(bent(9.0), catching());
+    d.hz = hz;
+    d.state.foot_C = {1.0, 1.6, 0.2};
+    d.state.ground = Ground{};
+    d.play(":0.4");
+    REQUIRE(d.now() == "Hang");
+    const double reach = d.state.foot_C.z + 0.5;
+    CHECK(reach > 0.5);
+    double fastest = 0.0;
+    for (int i = 0; i < 2 * hz; ++i) {
+      const Vec3 before = d.state.foot_C;
+      d.go(1.0 / hz, push(-1.0, 0.0));
+      fastest = std::max(fastest, length(d.state.foot_C - before) * hz);
+    }
+    REQUIRE(d.now() == "Hang");
+    CHECK(d.state.foot_C.x < -0.5);
+    CHECK(d.state.foot_C.z == Approx(-0.5 + 0.32).margin(1e-4));
+    CHECK(fastest < 4.0);
+  }
+  Driven steep(bent(30.0), catching());
+  steep.state.foot_C = {2.0, 1.6, 1.0};
+  steep.state.ground = Ground{};
+  steep.play(":0.6");
+  CHECK(steep.states.count("Hang") == 0);
+}
+
+TEST_CASE("What throws one off is not held on to again and again in one tick") {
+  // Between two blocks that close.
+  Driven d(Yard()
+               .still()
+               .add({6, 2.0, 4}, {0, 0, -2.5})
+               .moving({{0.0}, {0.2}, {0.4, Vec3(0, 0, -0.4)}, {1.0, Vec3(0, 0, -0.4)}}, 4.0, {0, 0.3, 0.75})
+               .add({2, 1.5, 1}, {0, 0, 0})
+               .world(),
+           catching(Catch_::Always));
+  d.state.foot_C = {0, 0.4, -0.15};
+  d.state.ground = Ground{};
+  d.play(":0.3");
+  CHECK(d.now() == "Hang");
+  d.told.clear();
+  d.play(":1.2");
+  CHECK(std::count_if(d.told.begin(), d.told.end(),
+                      [](const std::string& s) { return s.rfind("lets go", 0) == 0; }) <= 3);
 }
 
 TEST_CASE("A capsule that was tucked when it was caught hangs at its length, and the feed tells the hold") {

@@ -100,3 +100,45 @@ TEST_CASE("Sprint switches on its button, forward only, until the breath is out;
   CHECK(d.now() == "Stroll");
   CHECK(degrees(yaw - d.state.yaw) == Approx(120.0 * (0.5 + 1.0 / 60)).margin(3.0));
 }
+
+namespace {
+
+TriangleWorld ivy() {
+  TriangleWorld::Builder builder;
+  Surface ivy;
+  ivy.climbable = true;
+  const auto add = [&](const Vec3& at, const Vec3& size, const Surface& surface) {
+    for (const Triangle& t : triangles_of({"", at, Vec3(0.0), "", shape::Block{size}})) builder.add(t, surface);
+  };
+  builder.begin_piece("floor");
+  add({0, -1, 0}, {40, 1, 40}, {});
+  builder.begin_piece("ivy");
+  add({0, 0, -2.5}, {30, 30, 4}, ivy);
+  return builder.commit({Box{Vec3(-1e4), Vec3(1e4)}});
+}
+
+}  // namespace
+
+TEST_CASE("Hands that tire climb slower after 6 s, give way after 9, and hold on again when they have rested") {
+  for (const int hz : {30, 60, 144}) {
+    INFO(hz << " ticks/s");
+    Driven d(ivy(), way("tired"));
+    d.hz = hz;
+    d.play("K w:5.8");
+    CHECK(d.now() == "Climb");
+    d.play("w:0.3");
+    CHECK(d.now() == "Climb weary");
+    const double height = d.state.foot_C.y;
+    d.play("w:1");
+    CHECK(d.state.foot_C.y - height == Approx(0.5 * d.profile.climb.up_speed * (1.0 + 1.0 / hz)).epsilon(0.01));
+    CHECK(d.state.hold.kind == Hold::Kind::Climb);  // Held all along.
+    d.play("w:1.9");
+    CHECK(d.now() == "Fall");
+    d.play("k:2");
+    REQUIRE(d.state.grounded());
+    d.play("K k:0.3");
+    CHECK_FALSE(d.state.holding());
+    d.play(":3 w K k:0.3");
+    CHECK(d.now() == "Climb");
+  }
+}
