@@ -120,7 +120,7 @@ void hold_bench(benchmark::State& state) {
   profile.hang.grasps = Values::Hang::Catch::Falling;
   profile.climb.grip = Values::Climb::Grip::Always;
   constexpr double kTick = 1.0 / 60.0;
-  const Vec3 from(holding.climbs ? -20.0 : 20.0, 4.2, 2.4);
+  const Vec3 from(holding.climbs ? -20.0 : 20.0, holding.climbs ? 2.5 : 4.2, 2.4);
   CharacterState at = start_state(profile, {from, Quat(1, 0, 0, 0), 0.0}, world());
   InputFrame input;
   for (int i = 0; i < 20; ++i) at = step(at, input, profile, world(), kTick);

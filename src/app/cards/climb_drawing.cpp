@@ -13,7 +13,7 @@ class ClimbDrawing : public CardDrawing {
 
   Extent extent(const Profile& p) const override {
     const double tall = p.capsule.height;
-    return {-1.15 * tall - p.climb.gap, 1.25 * tall, -0.08 * tall, 1.3 * tall, true};
+    return {-1.6 * tall - p.climb.gap, 1.3 * tall, -0.08 * tall, 1.3 * tall, true};
   }
 
   void draw(Sketch& sketch, const Profile& p) const override {

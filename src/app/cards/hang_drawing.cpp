@@ -70,24 +70,24 @@ struct Reach {
 };
 
 std::vector<Reach> reaches(const Profile& p) {
-  std::vector<Reach> all{{QObject::tr("stepped onto"), 0.0, p.ground.highest_step},
-                         {QObject::tr("jumped onto"), 0.0, p.jump.height}};
+  std::vector<Reach> all{{QObject::tr("step"), 0.0, p.ground.highest_step},
+                         {QObject::tr("jump"), 0.0, p.jump.height}};
   if (p.mantle.start != Profile::Mantle::Start::Never) {
-    all.push_back({QObject::tr("mantled"), p.mantle.lowest, p.mantle.highest});
-    all.push_back({QObject::tr("mantled in a jump"), p.mantle.lowest, p.mantle.highest + p.jump.height});
+    all.push_back({QObject::tr("mantle"), p.mantle.lowest, p.mantle.highest});
+    all.push_back({QObject::tr("jump and mantle"), p.mantle.lowest, p.mantle.highest + p.jump.height});
   }
   if (p.hang.grasps != Profile::Hang::Catch::Never)
-    all.push_back({QObject::tr("hung from"), p.hang.lowest, p.hang.highest + p.jump.height});
+    all.push_back({QObject::tr("jump and hang"), p.hang.lowest, p.hang.highest + p.jump.height});
   return all;
 }
 
 // Every height of an obstacle, from the floor up, by what one does with it.
 class HeightsDrawing : public CardDrawing {
  public:
-  int height() const override { return 118; }
+  int height() const override { return 150; }
 
   Extent extent(const Profile& p) const override {
-    return {-0.02 * highest(p), 1.5 * highest(p), -0.9, 5.6, false};
+    return {-0.02 * highest(p), 2.6 * highest(p), -0.9, 5.6, false};
   }
 
   void draw(Sketch& sketch, const Profile& p) const override {
@@ -101,7 +101,8 @@ class HeightsDrawing : public CardDrawing {
                      {reach.to, row + 0.22},
                      {reach.from, row + 0.22}},
                     Sketch::Ink::Now);
-        sketch.label({reach.to, row}, QString("%1, %2").arg(reach.text, metres_text(reach.to)));
+        sketch.label({reach.to, row}, QString("%1 %2").arg(reach.text, metres_text(reach.to)),
+                     Sketch::Ink::Dimension, Vec2(1.05 * highest(p), row));
       }
       row -= 1.0;
     }

@@ -38,7 +38,7 @@ Carriage carriage_of(const PoseFeed& feed, const Values& values, const Pose& pos
 constexpr double kBetweenHands = 0.22;  // m, half of it.
 constexpr double kHandOver = 0.50;      // m along a rim for both hands to go on.
 constexpr double kClimbReach = 0.16;    // m that a hand is over its middle at most, climbing.
-constexpr double kOverHands = 0.18;     // m of that middle over where the wall is felt for.
+constexpr double kOverHands = 0.32;     // m of that middle over where the wall is felt for.
 constexpr double kHandReach = 0.09;     // m that a hand is ahead of its middle at most.
 
 // Hand over hand: by how far along the rim it is, so that it stays when the body does.

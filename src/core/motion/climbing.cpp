@@ -171,15 +171,6 @@ entry::LetGo why_lost(const WallAnswer& answer, PieceId held) {
   }
 }
 
-void lose(const StepContext& context, const entry::LetGo& why, CharacterState& state) {
-  VelocityLog log(context, state);
-  context.note(why);
-  state.velocity_C = piece_velocity(context, state.hold.piece, state.foot_C);
-  let_go(state, context.profile.climb.pause);
-  state.hold.piece = kNoPiece;  // What has thrown one off would do so again, whatever one took hold of.
-  log.rest_is(entry::Change::Why::Hold);
-}
-
 // m/s to the right along the wall and up.
 Vec2 wished(const StepContext& context, const Intent& intent, const Vec3& normal_C, const Vec3& up_C) {
   const Profile::Climb& values = context.profile.climb;
@@ -273,7 +264,8 @@ void end_descent(const StepContext& context, CharacterState& state) {
   const Vec3 out = hold_frame(context, state.hold.piece).rotation_CP * Vec3(state.hold.way().over_P);
   const WallAnswer wall = wall_ahead(context.world, shape_of(context, state), state.foot_C, -out,
                                      context.profile.climb.gap + kBeforeWall);
-  if (!wall.grip) return lose(context, why_lost(wall, state.hold.piece), state);
+  if (!wall.grip)
+    return throw_off(context, why_lost(wall, state.hold.piece), context.profile.climb.pause, state);
   state.hold = Hold{};
   state.hold.kind = Hold::Kind::Climb;
   keep(context, *wall.grip, ClimbHold{}, state);
@@ -292,8 +284,7 @@ void climb(const StepContext& context, const Body& body, const Intent& intent, C
   const ClimbShape shape = shape_of(context, state);
   const WallGrip before = grip_of(context, state);
   const WallAnswer now = wall_now(context.world, shape, before);
-  if (!now.grip) return lose(context, why_lost(now, before.piece), state);
-  VelocityLog log(context, state);
+  if (!now.grip) return throw_off(context, why_lost(now, before.piece), context.profile.climb.pause, state);
   const Vec2 speed = wished(context, intent, now.grip->normal_C, shape.up_C);
   WallWay way;
   way.grip = *now.grip;
@@ -307,20 +298,8 @@ void climb(const StepContext& context, const Body& body, const Intent& intent, C
   kept.top = way.stop == WallFault::NothingThere && speed.y > 0.0 ? 1.0f : 0.0f;
   keep(context, way.grip, kept, state);
   const Vec3 pull = hold_frame(context, hold.piece).rotation_CP * Vec3(kept.pull_P) * (1.0 - hold.phase());
-  const Vec3 target = way.grip.foot_C + pull, motion = target - state.foot_C, came_from = state.foot_C;
-  const auto hit =
-      body.world.sweep(capsule_axis(state, body.radius), body.radius - body.margin, motion, body.now);
-  if (hit && (1.0 - hit->hit.fraction) * length(motion) > kGroundTouch) {
-    state.foot_C += motion * hit->hit.fraction;
-    return lose(context, {Why::PushedOff, 0.0, 0.0, hit->piece}, state);
-  }
-  state.foot_C = target;
-  state.velocity_C =
-      piece_velocity(context, hold.piece, state.foot_C) + (target - came_from) * (1.0 / context.dt);
-  state.acceleration_C = Vec3(0.0);
-  state.since_grounded += context.dt;
-  log.rest_is(entry::Change::Why::Hold);
-  if (lands) step_off(context, state);
+  stay_with_hold(context, body, way.grip.foot_C + pull, context.profile.climb.pause, state);
+  if (lands && state.holding()) step_off(context, state);
 }
 
 }  // namespace lagniappe

@@ -166,21 +166,12 @@ entry::LetGo why_lost(const StepContext& context, const RimGrip& before, const H
   return {Why::NoRim, ledge.found, ledge.allowed, ledge.piece};
 }
 
-void lose(const StepContext& context, const entry::LetGo& why, CharacterState& state) {
-  VelocityLog log(context, state);
-  context.note(why);
-  state.velocity_C = piece_velocity(context, state.hold.piece, state.foot_C);
-  let_go(state, context.profile.hang.pause);
-  state.hold.piece = kNoPiece;  // What has thrown one off would do so again, whatever one took hold of.
-  log.rest_is(entry::Change::Why::Hold);
-}
-
 // As it is now, where the piece has turned or something came.
 std::optional<RimGrip> held_now(const StepContext& context, const HangShape& shape, CharacterState& state) {
   const RimGrip before = grip_of(context, state);
   if (before.in_corner() || before.over_gap()) return before;
   const GripAnswer now = renewed(context.world, shape, before);
-  if (!now.grip) lose(context, why_lost(context, before, shape, now), state);
+  if (!now.grip) throw_off(context, why_lost(context, before, shape, now), context.profile.hang.pause, state);
   return now.grip;
 }
 
@@ -226,7 +217,6 @@ void hang(const StepContext& context, const Body& body, const Intent& intent, Ch
   const HangShape shape = shape_of(context, state);
   auto grip = held_now(context, shape, state);
   if (!grip) return;
-  VelocityLog log(context, state);
   const double wished = dot(intent.direction_C, grip->along_C) * intent.share * context.profile.hang.speed;
   RimWay way;
   way.grip = *grip;
@@ -246,20 +236,7 @@ void hang(const StepContext& context, const Body& body, const Intent& intent, Ch
   }
   keep(context, way.grip, pull_P, state);
   const Vec3 pull = hold_frame(context, hold.piece).rotation_CP * pull_P * (1.0 - hold.phase());
-  const Vec3 target = way.grip.foot_C(shape) + pull, motion = target - state.foot_C;
-  const auto hit =
-      body.world.sweep(capsule_axis(state, body.radius), body.radius - body.margin, motion, body.now);
-  if (hit && (1.0 - hit->hit.fraction) * length(motion) > kGroundTouch) {
-    state.foot_C += motion * hit->hit.fraction;
-    return lose(context, {Why::PushedOff, 0.0, 0.0, hit->piece}, state);
-  }
-  const Vec3 came_from = state.foot_C;
-  state.foot_C = target;
-  state.velocity_C =
-      piece_velocity(context, hold.piece, state.foot_C) + (target - came_from) * (1.0 / context.dt);
-  state.acceleration_C = Vec3(0.0);
-  state.since_grounded += context.dt;
-  log.rest_is(entry::Change::Why::Hold);
+  stay_with_hold(context, body, way.grip.foot_C(shape) + pull, context.profile.hang.pause, state);
 }
 
 }  // namespace lagniappe

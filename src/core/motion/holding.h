@@ -27,4 +27,16 @@ inline void let_go(CharacterState& state, double pause) {
   state.hold.at_P = before.at_P;
 }
 
+// Lets go of what does not hold, told; nothing is taken hold of for so many s.
+void throw_off(const StepContext& context, const entry::LetGo& why, double pause, CharacterState& state);
+
+// Goes to a place, holding on, as far as the way is free; returns what is in it.
+std::optional<WorldHit> go_holding(const StepContext& context, const Body& body, const Vec3& target_C,
+                                   CharacterState& state);
+
+// The same for all of what is left of the tick, with the velocity that it comes to; thrown off where it does
+// not go.
+void stay_with_hold(const StepContext& context, const Body& body, const Vec3& target_C, double pause,
+                    CharacterState& state);
+
 }  // namespace lagniappe

@@ -151,7 +151,8 @@ class Mantling {
       const Vec3 ahead = (way_.corner[leg + 1] - way_.corner[leg]) * (1.0 / way_.size[leg]);
       if (leg >= 1) state_.capsule_height = height_after(of_, leg == 1 ? along : 1e9, way_.size[1]);
       direction_C = frame_.rotation_CP * ahead;
-      if (const auto hit = move_to(frame_.point(state_.hold.at_P + way_.corner[leg] + ahead * along)))
+      if (const auto hit = go_holding(
+              context_, body_, frame_.point(state_.hold.at_P + way_.corner[leg] + ahead * along), state_))
         return hit;
     }
     return std::nullopt;
@@ -161,20 +162,6 @@ class Mantling {
   Vec3 direction_C = Vec3(0.0);  // Unit: of the leg it is on.
 
  private:
-  std::optional<WorldHit> move_to(const Vec3& target_C) {
-    const Vec3 motion = target_C - state_.foot_C;
-    const double size = length(motion);
-    if (size <= 0.0) return std::nullopt;
-    const Segment axis = capsule_axis(state_, body_.radius);
-    const auto hit = body_.world.sweep(axis, body_.radius - body_.margin, motion, body_.now);
-    const bool stops = hit && (1.0 - hit->hit.fraction) * size > kGroundTouch;
-    context_.note(entry::Sweep{state_.foot_C, motion, hit ? hit->hit.fraction : 1.0, hit.has_value(),
-                               hit ? hit->piece : kNoPiece, hit ? hit->hit.point_C : Vec3(0.0),
-                               hit ? hit->hit.normal_C : Vec3(0.0), hit ? hit->hit.feature : Feature{}});
-    state_.foot_C = stops ? state_.foot_C + motion * hit->hit.fraction : target_C;
-    return stops ? hit : std::nullopt;
-  }
-
   const StepContext& context_;
   const Body& body_;
   CharacterState& state_;
