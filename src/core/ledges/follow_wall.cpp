@@ -59,12 +59,31 @@ class Climber {
     return settled(grip);
   }
 
-  WallWay go(WallGrip grip, const Vec2& way) const {
+  // What stops one part of a way does not stop the other: one goes on up beside a post, and along under a rim.
+  WallWay go(const WallGrip& grip, const Vec2& way) const {
+    WallWay all = straight(grip, way);
+    if (all.stop == WallFault::None || all.stop == WallFault::Floor || way.x == 0.0 || way.y == 0.0) return all;
+    const double left = std::max(1.0 - all.gone / length(way), 0.0);
+    const WallWay upwards = straight(all.grip, {0.0, way.y * left});
+    const WallWay sideways = straight(all.grip, {way.x * left, 0.0});
+    WallWay rest = sideways.gone > upwards.gone ? sideways : upwards;
+    rest.gone += all.gone;
+    // Told is what stops the way up or down; only if nothing does, what stops the whole.
+    if (upwards.stop != WallFault::None) all = upwards;
+    rest.stop = all.stop;
+    rest.found = all.found;
+    rest.allowed = all.allowed;
+    rest.piece = all.piece;
+    return rest;
+  }
+
+ private:
+  WallWay straight(WallGrip grip, const Vec2& way) const {
     WallWay result;
     const double size = length(way);
     for (double left = size; left > 0.0;) {
       const double step = std::min(left, kStride);
-      const WallAnswer answer = farthest(grip, way * (step / size), result);
+      const WallAnswer answer = farthest(grip, way * (step / size));
       if (answer.grip) {
         const double gone = length(answer.grip->foot_C - grip.foot_C);
         result.gone += gone;
@@ -83,9 +102,8 @@ class Climber {
     return result;
   }
 
- private:
   struct Felt {
-    Vec3 point_C, face_normal_C;
+    Vec3 point_C;
     double distance;  // m from the axis, level.
     bool climbable;
     PieceId piece;
@@ -110,8 +128,7 @@ class Climber {
     const Vec3 way = towards * far;
     const auto hit = world_.sweep(fingers, kFingers, way, s_.moment);
     if (!hit) return std::nullopt;
-    return Felt{hit->hit.point_C, hit->face_normal_C, hit->hit.fraction * far + kFingers,
-                hit->surface.climbable, hit->piece};
+    return Felt{hit->hit.point_C, hit->hit.fraction * far + kFingers, hit->surface.climbable, hit->piece};
   }
 
   // rad that the wall leans back between feet and hands, so that ribs do not count.
@@ -265,7 +282,7 @@ class Climber {
   }
 
   // As much of a stride as goes.
-  WallAnswer farthest(const WallGrip& grip, const Vec2& way, WallWay&) const {
+  WallAnswer farthest(const WallGrip& grip, const Vec2& way) const {
     WallAnswer whole = stride(grip, way);
     if (whole.grip) return whole;
     const double size = length(way);

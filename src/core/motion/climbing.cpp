@@ -233,6 +233,9 @@ bool climb_may_begin(const StepContext& context, const CharacterState& state) {
   const Intent intent = ground_intent(context, state);
   if (!is_asked(context, state, intent)) return false;
   const WallAnswer wall = wall_before(context, state, intent);
+  if (wall.grip && state.grounded() && !context.input.pressed.has(Action::Climb) &&
+      wished(context, intent, wall.grip->normal_C, state.up_C()).y < 0.0)
+    return false;  // Down from the floor: who has come down does not take hold again.
   if (wall.grip)
     return !is_last(context, state, wall.grip->piece) && leads_in(context, state, intent, wall.grip->normal_C);
   return wall_below(context, state, intent).has_value();

@@ -176,6 +176,52 @@ TEST_CASE(
   CHECK(jumps.now() == "Stand");
 }
 
+TEST_CASE(
+    "Who comes down with the button held, or by stick or touch, stands on the floor and does not take hold "
+    "again") {
+  for (const auto grip :
+       {Profile::Climb::Grip::Button, Profile::Climb::Grip::Stick, Profile::Climb::Grip::Always}) {
+    for (const double yaw : {0.0, 90.0, 180.0}) {
+      INFO(static_cast<int>(grip) << ", looking " << yaw << " degrees away");
+      Driven d = driven(wall().world());
+      d.play("K kw:0.8");
+      REQUIRE(d.now() == "Climb");
+      d.profile.climb.grip = grip;
+      InputFrame down = held({Action::Climb}, 0.0, -1.0);
+      down.look = Vec2(radians(yaw), 0.0);
+      int left = 0;
+      for (int i = 0; i < 120; ++i) {
+        const bool climbed = d.now() == "Climb";
+        d.go(1.0 / 60, down);
+        left += climbed && d.now() != "Climb";
+      }
+      CHECK(left == 1);
+      CHECK(d.state.grounded());
+    }
+  }
+}
+
+TEST_CASE("What stops a part of the way does not stop the rest: up beside a post, along under the top") {
+  for (const int hz : {20, 60, 240}) {
+    INFO(hz);
+    Driven post = driven(wall().stone({1.2, 0, -0.3}, {0.2, 5, 0.6}).world(), hz);
+    post.play("K :0.3 wd:2.2");
+    CHECK(post.now() == "Climb");
+    CHECK(post.state.foot_C.x == Approx(1.1 - 0.3).margin(0.01));
+    CHECK(post.state.foot_C.y == Approx(2.2 * std::sqrt(0.5) * post.profile.climb.up_speed).epsilon(0.1));
+    CHECK(tells(post, "is in the way"));
+    Profile never;
+    never.mantle.start = Profile::Mantle::Start::Never;
+    never.hang.grasps = Profile::Hang::Catch::Never;
+    Driven top = driven(wall().world(), hz, never);
+    top.play("K :0.3 w:3.5");
+    const double high = top.state.foot_C.y;
+    top.play("wd:1");
+    CHECK(top.state.foot_C.y == Approx(high).margin(2e-3));
+    CHECK(top.state.foot_C.x > 0.6);
+  }
+}
+
 TEST_CASE("From above one backs over the rim and down, or walks off it facing away") {
   for (const int hz : {20, 60, 240}) {
     INFO(hz);
