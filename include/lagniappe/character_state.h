@@ -82,7 +82,10 @@ struct ClimbHold {
   glm::vec3 hands_P = glm::vec3(0.0f);   // On the wall, before the hands.
   glm::vec3 pull_P = glm::vec3(0.0f);    // m that the body was from there when it took hold.
   float top = 0.0f;                      // 1: the wall ends above the hands.
-  std::array<float, 6> unused = {};
+  // On a ladder, else 0: m from rung to rung, and of the hands over the lowest.
+  float spacing = 0.0f, over_rung = 0.0f;
+  float bend = 0.0f;  // Of the pull: 1 away from the wall first, -1 to the wall last, 0 straight.
+  std::array<float, 3> unused = {};
 };
 
 // What one holds on to, in the frame of its piece, so that it goes where that goes.

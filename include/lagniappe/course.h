@@ -48,6 +48,11 @@ struct Triangles {
   };
   std::vector<SurfaceChoice> surfaces;
 };
+// Two stiles and rungs between them, the first `spacing` over the base; climbed along its middle line, whatever
+// its surface says, from +Z and from -Z.
+struct Ladder {
+  double width, height, spacing;
+};
 // Triangles of a model file, in the piece's frame. `file` is as written in the course.
 struct Model {
   std::string file;
@@ -56,8 +61,8 @@ struct Model {
 
 }  // namespace shape
 
-using Shape =
-    std::variant<shape::Block, shape::Ramp, shape::Stairs, shape::SpiralStairs, shape::Triangles, shape::Model>;
+using Shape = std::variant<shape::Block, shape::Ramp, shape::Stairs, shape::SpiralStairs, shape::Ladder,
+                           shape::Triangles, shape::Model>;
 
 struct Piece {
   std::string id;

@@ -144,6 +144,7 @@ struct LetGo {
     PushedOff,  // By `piece`, which came into the body or into its way.
     NoWall,     // It is no longer there.
     Leans,      // rad of the wall > most.
+    Aside,      // By itself: off a ladder, onto `piece` beside it.
   } why;
   double found, allowed;
   PieceId piece;

@@ -41,6 +41,8 @@ struct PoseFeed {
   // to the right of who faces the wall; m from the body's axis to the wall at its feet, 0 where they hang free.
   Vec3 hold_away_P = Vec3(0.0), hold_along_P = Vec3(0.0);
   double hold_wall = 0.0;
+  // On a ladder, else 0: m from rung to rung, and of the hands over the lowest.
+  double hold_spacing = 0.0, hold_over_rung = 0.0;
   Vec3 hold_from_P = Vec3(0.0), hold_to_P = Vec3(0.0);  // Mantling: of the foot, as it began and at the end.
 };
 

@@ -34,6 +34,10 @@ class TriangleWorld final : public World {
     // begin_piece() was called.
     bool add(const Triangle& triangle, const Surface& surface = {});
 
+    // Says that the last piece begun is a ladder, given in the frame of its triangles. REQUIRES: begin_piece()
+    // was called.
+    void set_ladder(const Ladder& ladder);
+
     std::size_t triangle_count() const { return faces_.size(); }
 
     // Builds the tree. The builder is empty afterwards.
@@ -45,6 +49,7 @@ class TriangleWorld final : public World {
     std::vector<WorldFace> faces_;  // In the frame of their piece; index is the order of adding.
     std::vector<std::string> names_;
     std::vector<std::pair<PieceId, PieceMotion>> motions_;
+    std::vector<std::pair<PieceId, Ladder>> ladders_;
   };
 
   TriangleWorld(TriangleWorld&&) noexcept;
@@ -60,6 +65,7 @@ class TriangleWorld final : public World {
   Box limits() const override;
   Surroundings surroundings(const Vec3& at_C, double time) const override;
   std::string_view piece_name(PieceId piece) const override;
+  std::optional<Ladder> ladder(PieceId piece, const Moment& moment = {}) const override;
   bool has_movers() const override;
   bool moves(PieceId piece) const override;
   RigidPose piece_frame(PieceId piece, double time) const override;

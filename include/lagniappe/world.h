@@ -68,6 +68,18 @@ struct WorldFace {
   Surface surface = {};
 };
 
+// A piece that is climbed along its middle line. Its faces are none that are climbed (Surface::climbable), else
+// they are taken for a wall.
+struct Ladder {
+  Vec3 base_C = Vec3(0.0);           // Middle of its lower end.
+  Vec3 along_C = Vec3(0, 1, 0);      // Unit: from there to the upper end.
+  Vec3 front_C = Vec3(0, 0, 1);      // Unit, across along_C; it is climbed from this side and from the other.
+  double width = 0.5, height = 3.0;  // m, over all.
+  double depth = 0.07;               // m, from front to back.
+  double first = 0.3;                // m of its lowest rung over the base.
+  double spacing = 0.3;              // m from rung to rung.
+};
+
 // What a place does at a point.
 struct Surroundings {
   Vec3 wind_C = Vec3(0.0);  // m/s: the velocity of the air.
@@ -103,6 +115,9 @@ class World {
 
   // Returns the name of a piece, valid as long as the world; empty for kNoPiece.
   virtual std::string_view piece_name(PieceId piece) const = 0;
+
+  // Returns the ladder that a piece is, where it is at the moment.
+  virtual std::optional<Ladder> ladder(PieceId, const Moment& /*moment*/ = {}) const { return std::nullopt; }
 
   // Moving pieces; a world where nothing moves need not override these.
 

@@ -2,6 +2,7 @@
 #include "viewport/carriage.h"
 
 #include <algorithm>
+#include <cmath>
 
 #include "lagniappe/pose_feed.h"
 
@@ -65,13 +66,50 @@ void climb_with_hands(const PoseFeed& feed, const RigidPose& frame, const Vec3& 
                       hands + right * kBetweenHands + up_C * (kOverHands - over)};
 }
 
+// Of a hand or a foot that goes from rung to rung in turn with the other: where it is, in rungs over the
+// lowest, when the body is so many rungs high.
+double rung_of(double high, int which, int last) {
+  constexpr double kMoving = 0.35;  // Share of the way in which it is off its rung.
+  const auto rung = [&](double pair) {
+    return std::clamp(2.0 * pair + which, double(which), double(last - ((last - which) & 1)));
+  };
+  const double pair = 0.5 * (high - which) + 0.5, begun = std::floor(pair);
+  const double t = std::min((pair - begun) / kMoving, 1.0);
+  return std::lerp(rung(begun - 1.0), rung(begun), t * t * (3.0 - 2.0 * t));
+}
+
+// Hands and feet on the rungs.
+void climb_rungs(const PoseFeed& feed, const RigidPose& frame, const Ladder& ladder, const Pose& pose,
+                 Carriage& carriage) {
+  constexpr double kUnderBody = 0.2, kStile = 0.09;  // m.
+  const Vec3 up_C = pose.frame_CB * Vec3(0, 1, 0), hands = frame.point(feed.hold_rim_P);
+  const Vec3 away = frame.rotation_CP * feed.hold_away_P;
+  const Vec3 along = dot(ladder.along_C, up_C) < 0.0 ? -ladder.along_C : ladder.along_C;
+  const Vec3 right =
+      unit_or(cross(along, away), Vec3(0.0)) * std::min(kBetweenHands, 0.5 * ladder.width - kStile);
+  const int last = std::max(static_cast<int>((ladder.height - ladder.first) / feed.hold_spacing + 1e-6), 1);
+  const auto over_hands = [&](double high, int which) {
+    return rung_of((feed.hold_over_rung + high) / feed.hold_spacing, which, last) * feed.hold_spacing -
+           feed.hold_over_rung;
+  };
+  const double foot = dot(pose.foot_C - hands, along);
+  carriage.hands_C = {hands - right + along * over_hands(kOverHands, 0),
+                      hands + right + along * over_hands(kOverHands, 1)};
+  carriage.feet = {over_hands(foot + kUnderBody, 1) - foot, over_hands(foot + kUnderBody, 0) - foot};
+  carriage.wall = feed.hold_wall;
+}
+
 // Both hands on the rim, a shoulder's width apart, as its piece is drawn now.
-void take_hold(const PoseFeed& feed, const World& world, double time, const Vec3& up_C, Carriage& carriage) {
+void take_hold(const PoseFeed& feed, const World& world, double time, const Pose& pose, Carriage& carriage) {
   if (feed.hold.empty()) return;
   const RigidPose frame = world.piece_frame(feed.hold_piece, time);
   carriage.hold_phase = feed.hold_phase;
   if (feed.hold == name_of(Hold::Kind::Hang)) return hang_from(feed, frame, carriage);
-  if (feed.hold == name_of(Hold::Kind::Climb)) return climb_with_hands(feed, frame, up_C, carriage);
+  if (feed.hold == name_of(Hold::Kind::Climb)) {
+    const auto ladder = feed.hold_spacing > 0.0 ? world.ladder(feed.hold_piece, {time}) : std::nullopt;
+    return ladder ? climb_rungs(feed, frame, *ladder, pose, carriage)
+                  : climb_with_hands(feed, frame, pose.frame_CB * Vec3(0, 1, 0), carriage);
+  }
   const Vec3 up_P = unit_or(feed.hold_rim_P - feed.hold_from_P, Vec3(0, 1, 0));
   const Vec3 side_P = unit_or(cross(feed.hold_to_P - feed.hold_from_P, up_P), Vec3(0.0)) * kBetweenHands;
   carriage.hands_C = {frame.point(feed.hold_rim_P - side_P), frame.point(feed.hold_rim_P + side_P)};
@@ -85,7 +123,7 @@ Carriage drawn_carriage(const DriveSession& session, const Pose& pose) {
   const PoseFeed feed = pose_feed(session.previous(), session.current(), session.shown_profile(), 1.0 / rate);
   Carriage carriage = carriage_of(feed, session.shown_profile(), pose);
   if (session.place() != nullptr)
-    take_hold(feed, session.place()->world, session.moment().time, pose.frame_CB * Vec3(0, 1, 0), carriage);
+    take_hold(feed, session.place()->world, session.moment().time, pose, carriage);
   if (session.has_shown()) carriage.squat = squat_of(session.shown(), session.playhead(), feed);
   return carriage;
 }
@@ -95,7 +133,7 @@ Carriage carriage_at(const Recording& recording, const World& world, std::size_t
   const PoseFeed feed = pose_feed(run.state(tick > 0 ? tick - 1 : 0), run.state(tick), recording.take.profile,
                                   1.0 / run.tick_rate());
   Carriage carriage = carriage_of(feed, recording.take.profile, pose);
-  take_hold(feed, world, run.state(tick).time, pose.frame_CB * Vec3(0, 1, 0), carriage);
+  take_hold(feed, world, run.state(tick).time, pose, carriage);
   carriage.squat = squat_of(recording, tick, feed);
   return carriage;
 }

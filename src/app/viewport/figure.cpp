@@ -96,6 +96,10 @@ Attitude from_rim(const Carriage& carriage, double scale) {
 Attitude on_wall(const Carriage& carriage, double scale) {
   const double tread = 0.15 * std::sin(2.0 * kPi * carriage.handing);
   const double toes = std::max(carriage.wall / scale - 0.18, 0.0);
+  if (carriage.feet) {
+    const auto on_rung = [&](double over) { return Ankle{toes, over / scale + kAnkle - kHip}; };
+    return {0.05, 0.0, true, on_rung((*carriage.feet)[0]), on_rung((*carriage.feet)[1])};
+  }
   return {0.05, 0.0, true, {toes, -0.60 - tread}, {toes, -0.60 + tread}};
 }
 

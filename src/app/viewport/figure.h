@@ -41,6 +41,8 @@ struct Carriage {
   double hold_phase = 0.0;
   double wall = 0.0;     // Hanging: m to the wall at the feet, 0 where they hang free.
   double handing = 0.0;  // Hanging: in [0, 1), of one hand and the other along the rim.
+  std::optional<std::array<double, 2>>
+      feet;  // On rungs: m of the left and the right sole over the pose's foot.
   bool vaults = false;
 };
 

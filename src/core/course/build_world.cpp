@@ -2,6 +2,7 @@
 // A course as a world to move in.
 #include <algorithm>
 
+#include "course/shapes.h"
 #include "lagniappe/course.h"
 
 namespace lagniappe {
@@ -28,6 +29,21 @@ const shape::Triangles* mesh_of(const Shape& shape) {
   if (const auto* mesh = std::get_if<shape::Triangles>(&shape)) return mesh;
   const auto* model = std::get_if<shape::Model>(&shape);
   return model != nullptr ? model->mesh.get() : nullptr;
+}
+
+// In the frame of the piece's triangles.
+Ladder placed(const shape::Ladder& s, const Piece& piece) {
+  Ladder ladder;
+  ladder.width = s.width;
+  ladder.height = s.height;
+  ladder.depth = ShapeRow<shape::Ladder>::kDepth;
+  ladder.first = ladder.spacing = s.spacing;
+  if (piece.motion) return ladder;
+  const Quat rotation = rotation_of(piece.turn);
+  ladder.base_C = piece.at_C;
+  ladder.along_C = rotation * ladder.along_C;
+  ladder.front_C = rotation * ladder.front_C;
+  return ladder;
 }
 
 PieceMotion placed_motion(const Piece& piece) {
@@ -59,7 +75,11 @@ TriangleWorld build_world(const Course& course) {
     const std::vector<Triangle> triangles = piece.motion ? own_triangles_of(piece) : triangles_of(piece);
     const shape::Triangles* mesh = mesh_of(piece.shape);
     const bool mixed = mesh != nullptr && !mesh->surface_of.empty();
-    const Surface whole = named(course, piece.surface);
+    Surface whole = named(course, piece.surface);
+    if (const auto* ladder = std::get_if<shape::Ladder>(&piece.shape)) {
+      builder.set_ladder(placed(*ladder, piece));
+      whole.climbable = false;
+    }
     for (std::size_t i = 0; i < triangles.size(); ++i) {
       if (!builder.add(triangles[i], mixed ? surface_of(course, piece, i) : whole)) continue;
       if (!piece.motion) all.join(bounds(triangles[i]));

@@ -121,6 +121,41 @@ struct ShapeRow<shape::SpiralStairs> {
 };
 
 template <>
+struct ShapeRow<shape::Ladder> {
+  static constexpr std::string_view kKind = "ladder",
+                                    kHelp = "Two stiles with rungs, climbed along its middle.";
+  static constexpr double kStile = 0.05, kDepth = 0.07, kRung = 0.035;  // m: width, depth; thickness.
+  static constexpr double kMostRungs = 1000.0;
+
+  static void fields(auto& s, auto&& f) {
+    f(key::length("width", "Over both stiles."), s.width);
+    f(key::length("height", "Of the stiles."), s.height);
+    f(key::length("spacing", "From rung to rung, and of the lowest over the base."), s.spacing);
+  }
+  static std::optional<ShapeFault> fault(const shape::Ladder& s) {
+    if (s.width < 3.0 * kStile) return ShapeFault{"width", "a ladder is at least 0.15 m wide"};
+    if (s.spacing < 2.0 * kRung) return ShapeFault{"spacing", "rungs are at least 0.07 m apart"};
+    if (s.spacing > s.height) return ShapeFault{"spacing", "the lowest rung must not be over the top"};
+    if (s.height / s.spacing > kMostRungs) return ShapeFault{"height", "a ladder has at most 1000 rungs"};
+    return std::nullopt;
+  }
+  // A rung at the very top is level with the ends of the stiles.
+  static int rungs(const shape::Ladder& s) { return static_cast<int>(std::floor(s.height / s.spacing + 1e-9)); }
+  static void make(const shape::Ladder& s, Mesh& mesh) {
+    const double x = s.width / 2, in = x - kStile, z = kDepth / 2, half = kRung / 2;
+    mesh.box({-x, 0.0, -z}, {-in, s.height, z});
+    mesh.box({in, 0.0, -z}, {x, s.height, z});
+    for (int i = 1; i <= rungs(s); ++i) {
+      const double y = std::min(i * s.spacing, s.height - half);
+      mesh.box({-in, y - half, -half}, {in, y + half, half});
+    }
+  }
+  static std::size_t most_triangles(const shape::Ladder& s) {
+    return 24 + 12 * static_cast<std::size_t>(std::max(rungs(s), 0));
+  }
+};
+
+template <>
 struct ShapeRow<shape::Triangles> {
   static constexpr std::string_view kKind = "triangles",
                                     kHelp = "Faces as lists, counter-clockwise seen from outside.";

@@ -3,6 +3,9 @@
 
 #include <algorithm>
 #include <array>
+#include <utility>
+
+#include "ledges/follow_ladder.h"
 
 namespace lagniappe {
 namespace {
@@ -28,6 +31,13 @@ struct Near {
 };
 
 class Climber {
+  struct Felt {
+    Vec3 point_C;
+    double distance;  // m from the axis, level.
+    bool climbable;
+    PieceId piece;
+  };
+
  public:
   Climber(const World& world, const ClimbShape& shape) : world_(world), s_(shape), up_(shape.up_C) {}
 
@@ -38,29 +48,29 @@ class Climber {
     // A wall that leans back is farther from the hands than from the feet.
     const double far = s_.radius + reach;
     const auto felt = feel(grip, s_.hands, far + s_.hands * std::tan(std::max(s_.most_back, 0.0)));
-    if (!felt || (!felt->climbable && felt->distance > far)) return refused(WallFault::NothingThere);
-    if (!felt->climbable) return refused(WallFault::NotClimbable, felt->piece);
-    const Vec3 towards = -grip.normal_C * felt->distance;
-    const auto met = world_.sweep(axis(foot_C), s_.radius - s_.margin, towards, s_.moment);
-    const double free = met ? met->hit.fraction * felt->distance : felt->distance - s_.radius;
-    grip.foot_C -= grip.normal_C * std::max(free - s_.gap, 0.0);
-    if (!come_near(grip)) return refused(WallFault::NoRoom, felt->piece);
-    const WallAnswer answer = settled(grip);
-    if (!answer.grip) return answer;
-    const Vec3 way = answer.grip->foot_C - foot_C;
-    if (-dot(way, unit_or(across(answer.grip->normal_C, up_), Vec3(0.0))) > reach)
-      return refused(WallFault::NothingThere);
-    const auto hit = world_.sweep(axis(foot_C), s_.radius - s_.margin, way, s_.moment);
-    return hit ? refused(WallFault::NoRoom, hit->piece) : answer;
+    if (const auto ladder = ladder_before(grip, felt, reach)) return onto(*ladder, foot_C);
+    if (!felt || (!felt->climbable && felt->distance > far))
+      return WallAnswer::refused(WallFault::NothingThere);
+    if (!felt->climbable) return WallAnswer::refused(WallFault::NotClimbable, felt->piece);
+    return onto(*felt, grip, reach);
   }
 
   WallAnswer now(WallGrip grip) const {
-    if (!put_right(grip)) return refused(WallFault::NothingThere);
+    if (grip.on_ladder()) {
+      const auto found = ladder_of(grip.piece);
+      return found ? ladder_now(s_, found->ladder, grip) : WallAnswer::refused(WallFault::NothingThere);
+    }
+    if (!put_right(grip)) return WallAnswer::refused(WallFault::NothingThere);
     return settled(grip);
   }
 
   // What stops one part of a way does not stop the other: one goes on up beside a post, and along under a rim.
   WallWay go(const WallGrip& grip, const Vec2& way) const {
+    if (grip.on_ladder()) {
+      const auto found = ladder_of(grip.piece);
+      return found ? follow_ladder(world_, s_, found->ladder, grip, way.y)
+                   : WallWay{grip, 0.0, WallFault::NothingThere};
+    }
     WallWay all = straight(grip, way);
     if (all.stop == WallFault::None || all.stop == WallFault::Floor || way.x == 0.0 || way.y == 0.0) return all;
     const double left = std::max(1.0 - all.gone / length(way), 0.0);
@@ -102,21 +112,64 @@ class Climber {
     return result;
   }
 
-  struct Felt {
-    Vec3 point_C;
-    double distance;  // m from the axis, level.
-    bool climbable;
-    PieceId piece;
-  };
-
-  static WallAnswer refused(WallFault fault, PieceId piece = kNoPiece, double found = 0.0,
-                            double allowed = 0.0) {
-    return {std::nullopt, fault, found, allowed, piece};
+  // From the foot of a grip to the wall that is felt there.
+  WallAnswer onto(const Felt& felt, WallGrip grip, double reach) const {
+    const Vec3 from_C = grip.foot_C;
+    const Vec3 towards = -grip.normal_C * felt.distance;
+    const auto met = world_.sweep(s_.axis(from_C), s_.radius - s_.margin, towards, s_.moment);
+    const double free = met ? met->hit.fraction * felt.distance : felt.distance - s_.radius;
+    grip.foot_C -= grip.normal_C * std::max(free - s_.gap, 0.0);
+    if (!come_near(grip)) return WallAnswer::refused(WallFault::NoRoom, felt.piece);
+    const WallAnswer answer = settled(grip);
+    if (!answer.grip) return answer;
+    const Vec3 way = answer.grip->foot_C - from_C;
+    if (-dot(way, unit_or(across(answer.grip->normal_C, up_), Vec3(0.0))) > reach)
+      return WallAnswer::refused(WallFault::NothingThere);
+    const auto hit = world_.sweep(s_.axis(from_C), s_.radius - s_.margin, way, s_.moment);
+    return hit ? WallAnswer::refused(WallFault::NoRoom, hit->piece) : answer;
   }
 
-  Segment axis(const Vec3& foot_C) const {
-    const double height = std::max(s_.height, 2.0 * s_.radius);
-    return {foot_C + up_ * s_.radius, foot_C + up_ * (height - s_.radius)};
+  struct Found {
+    Ladder ladder;
+    PieceId piece;
+  };
+  std::optional<Found> ladder_of(PieceId piece) const {
+    const auto ladder = world_.ladder(piece, s_.moment);
+    return ladder ? std::optional(Found{*ladder, piece}) : std::nullopt;
+  }
+
+  // The ladder before the hands, else before the body, unless there is a wall that is climbed.
+  std::optional<Found> ladder_before(const WallGrip& grip, const std::optional<Felt>& felt,
+                                     double reach) const {
+    const double far = s_.radius + reach;
+    if (grip.normal_C == Vec3(0.0) || (felt && felt->climbable)) return std::nullopt;
+    if (felt && felt->distance <= far) {
+      if (const auto found = ladder_of(felt->piece)) return found;
+    }
+    const auto met =
+        world_.sweep(s_.axis(grip.foot_C), s_.radius - s_.margin, grip.normal_C * -reach, s_.moment);
+    return met ? ladder_of(met->piece) : std::nullopt;
+  }
+
+  // From beside a ladder either side of it will do.
+  WallAnswer onto(const Found& found, const Vec3& foot_C) const {
+    const Ladder& ladder = found.ladder;
+    const double before = dot(foot_C + up_ * s_.hands - ladder.base_C, ladder.front_C);
+    const Vec3 out = before < 0.0 ? -ladder.front_C : ladder.front_C;
+    const WallAnswer answer = clear_way(grip_ladder(s_, ladder, found.piece, foot_C, out), foot_C);
+    if (answer.grip || std::abs(before) > s_.radius + 0.5 * ladder.depth) return answer;
+    const WallAnswer other = clear_way(grip_ladder(s_, ladder, found.piece, foot_C, -out), foot_C);
+    return other.grip ? other : answer;
+  }
+
+  WallAnswer clear_way(const WallAnswer& answer, const Vec3& foot_C) const {
+    if (!answer.grip) return answer;
+    const Vec3 corner = corner_before_grip(*answer.grip, foot_C, up_);
+    for (const auto& [from, to] : {std::pair(foot_C, corner), std::pair(corner, answer.grip->foot_C)}) {
+      const auto hit = world_.sweep(s_.axis(from), s_.radius - s_.margin, to - from, s_.moment);
+      if (hit) return WallAnswer::refused(WallFault::NoRoom, hit->piece);
+    }
+    return answer;
   }
 
   // What is before the body at a height over its foot.
@@ -140,16 +193,16 @@ class Climber {
   }
 
   WallAnswer judged(const WallGrip& grip, const Felt& felt) const {
-    if (!felt.climbable) return refused(WallFault::NotClimbable, felt.piece);
+    if (!felt.climbable) return WallAnswer::refused(WallFault::NotClimbable, felt.piece);
     const double back = lean_back(grip, felt);
     // A bulge holds the body away from the wall below it.
     const double bulge = -std::asin(std::clamp(dot(grip.normal_C, up_), -1.0, 1.0));
     const double farthest = s_.reach() / std::cos(back) + s_.hands * std::max(std::tan(back), 0.0) + kHollow;
     if (felt.distance > farthest)
-      return bulge > s_.most_over ? refused(WallFault::LeansOver, felt.piece, bulge, s_.most_over)
-                                  : refused(WallFault::NothingThere);
-    if (back > s_.most_back) return refused(WallFault::LeansBack, felt.piece, back, s_.most_back);
-    if (-back > s_.most_over) return refused(WallFault::LeansOver, felt.piece, -back, s_.most_over);
+      return bulge > s_.most_over ? WallAnswer::refused(WallFault::LeansOver, felt.piece, bulge, s_.most_over)
+                                  : WallAnswer::refused(WallFault::NothingThere);
+    if (back > s_.most_back) return WallAnswer::refused(WallFault::LeansBack, felt.piece, back, s_.most_back);
+    if (-back > s_.most_over) return WallAnswer::refused(WallFault::LeansOver, felt.piece, -back, s_.most_over);
     WallAnswer answer;
     answer.grip = grip;
     answer.grip->hands_C = felt.point_C;
@@ -166,16 +219,15 @@ class Climber {
 
   WallAnswer settled(const WallGrip& grip) const {
     const auto felt = feel(grip, s_.hands, farthest_reach());
-    return felt ? judged(grip, *felt) : refused(WallFault::NothingThere);
+    return felt ? judged(grip, *felt) : WallAnswer::refused(WallFault::NothingThere);
   }
 
   std::size_t near(const Vec3& foot_C, double beyond, std::array<Near, kMostContacts>& out) const {
     std::array<WorldContact, kMostContacts> touched;
-    const std::size_t count = world_.contacts(axis(foot_C), s_.reach() + beyond, touched, s_.moment);
+    const std::size_t count = world_.contacts(s_.axis(foot_C), s_.reach() + beyond, touched, s_.moment);
     for (std::size_t i = 0; i < count; ++i) {
       const WorldContact& c = touched[i];
-      const bool floor =
-          dot(c.face_normal_C, up_) >= std::cos(s_.steepest_floor) && dot(c.closest.normal_C, up_) > 0.5;
+      const bool floor = s_.is_floor(c.face_normal_C, c.closest.normal_C);
       const bool climbable = c.surface.climbable && !floor;
       out[i] = {c.closest.normal_C,
                 c.closest.distance,
@@ -254,13 +306,13 @@ class Climber {
     for (int turn = 0; turn < 2; ++turn) {
       const Near* blocks = first_in_way(faces, count, grip.normal_C, motion);
       if (blocks == nullptr) break;
-      if (blocks->floor) return refused(WallFault::Floor, blocks->piece);
-      if (!blocks->climbable || turn == 1) return refused(WallFault::NoRoom, blocks->piece);
+      if (blocks->floor) return WallAnswer::refused(WallFault::Floor, blocks->piece);
+      if (!blocks->climbable || turn == 1) return WallAnswer::refused(WallFault::NoRoom, blocks->piece);
       grip.normal_C = blocks->normal_C;
       motion = along(grip.normal_C, way);
     }
-    const auto hit = world_.sweep(axis(grip.foot_C), s_.radius - s_.margin, motion, s_.moment);
-    if (hit) return refused(WallFault::NoRoom, hit->piece);
+    const auto hit = world_.sweep(s_.axis(grip.foot_C), s_.radius - s_.margin, motion, s_.moment);
+    if (hit) return WallAnswer::refused(WallFault::NoRoom, hit->piece);
     grip.foot_C += motion;
     return now(grip);
   }

@@ -68,7 +68,10 @@ class Planner {
   MantleAnswer way(const Ledge& ledge, MantlePlan::Kind kind, double in, bool crouched, double lift) {
     const Vec3& ahead = q_.ledge.towards_C;
     const Vec3 from = q_.ledge.foot_C;
-    const double body = std::min(q_.body_height, q_.ledge.crouched), rise = ledge.height + lift + kClear;
+    const double body = std::min(q_.body_height, q_.ledge.crouched), over_rim = ledge.height + lift + kClear;
+    const bool fenced = q_.fence_height + kClear > over_rim;
+    const double rise = fenced ? q_.fence_height + kClear : over_rim;
+    if (fenced) in = std::max(in, q_.fence_back + radius() + kPastBack);
     // A wall that leans over has its rim over the body.
     const double back = std::max(-ledge.distance, 0.0), across = in + back;
     if (const auto hit = sweep(from, q_.body_height, -ahead * back))

@@ -42,6 +42,9 @@ struct MantleQuery {
   double highest_step = 0.34;     // m, unless there is ground so near below that.
   double longest_vault = 0.0;     // m: what is thinner, with a drop behind it, is gone over. 0: nothing.
   double deepest_landing = 1.0;   // m below the foot's present height that a vault may end.
+  // Of something thin before the rim, that the ledge's moment leaves out: m of its top over the foot, and ahead
+  // of the foot to its back. A way over a lower rim goes over it, and ends behind it.
+  double fence_height = 0.0, fence_back = 0.0;
 };
 
 // Plans straight into the wall that is met; along towards_C where that does not go.

@@ -5,6 +5,7 @@
 #include "motion/climbing.h"
 #include "motion/footing.h"
 #include "motion/hanging.h"
+#include "motion/holding.h"
 #include "motion/jumping.h"
 #include "motion/mantling.h"
 #include "motion/velocity_log.h"
@@ -40,7 +41,7 @@ void move_hanging(const StepContext& context, const Body& body, const Intent& in
 
 void move_on_wall(const StepContext& context, const Body& body, const Intent& intent, CharacterState& state) {
   if (!state.holding()) return move_and_find_ground(context, body, intent, walk, state);
-  if (state.hold.kind == Hold::Kind::Descent) return go_over_rim(context, body, state);
+  if (!climbs(state)) return go_over_rim(context, body, state);
   climb(context, body, intent, state);
 }
 

@@ -2,15 +2,18 @@
 #include "motion/climbing.h"
 
 #include <algorithm>
+#include <array>
 
 #include "lagniappe/handling.h"
 #include "lagniappe/ledge.h"
+#include "ledges/follow_ladder.h"
 #include "ledges/follow_wall.h"
 #include "motion/footing.h"
 #include "motion/holding.h"
 #include "motion/jumping.h"
 #include "motion/piece_velocity.h"
 #include "motion/stance.h"
+#include "motion/step_aside.h"
 #include "motion/velocity_log.h"
 
 namespace lagniappe {
@@ -24,6 +27,8 @@ constexpr double kTowards = 0.7071;   // Cosine between the push and the way int
 constexpr double kSameLevel = 0.15;   // m between the foot and the rim that is backed over.
 constexpr double kOverFloor = 0.005;  // m at most, of the foot that has come down.
 constexpr double kBeforeWall = 0.02;  // m.
+constexpr double kUnderRim = 0.3;     // m under the foot, where a ladder is looked for behind a rim.
+constexpr double kMostLift = 0.5;     // m that a ladder may end over the foot of who backs onto it.
 
 ClimbShape shape_of(const StepContext& context, const CharacterState& state) {
   const Values& p = context.profile;
@@ -68,14 +73,50 @@ WallAnswer wall_before(const StepContext& context, const CharacterState& state, 
 // The wall below the rim that one would back over: where one is pushed, else behind the back.
 struct Descent {
   WallGrip grip;
-  Vec3 over_C;  // Of the foot, beyond the rim.
+  Vec3 above_C, over_C;  // Of the foot: risen over what ends above it, and beyond the rim.
 };
+
+bool goes(const StepContext& context, const CharacterState& state, const Descent& descent) {
+  const Values& p = context.profile;
+  const auto free = [&](const Vec3& from, const Vec3& to) {
+    const Segment axis = moved(capsule_axis(state, p.capsule.radius), from - state.foot_C);
+    return !context.world.sweep(axis, p.capsule.radius - p.capsule.margin, to - from, context.now);
+  };
+  return free(state.foot_C, descent.above_C) && free(descent.above_C, descent.over_C) &&
+         free(descent.over_C, descent.grip.foot_C);
+}
+
+// The ladder beyond a rim that one would back over, gripped as high as hands reach down to.
+std::optional<Descent> ladder_below(const StepContext& context, const CharacterState& state,
+                                    const Vec3& out_C) {
+  const ClimbShape shape = shape_of(context, state);
+  const Vec3 up = shape.up_C, under = state.foot_C - up * kUnderRim;
+  const Segment beyond{under + out_C * shape.radius,
+                       under + out_C * (shape.radius + context.profile.climb.reach)};
+  std::array<WorldContact, 64> touched;
+  const std::size_t count = context.world.contacts(beyond, shape.radius, touched, context.now);
+  for (std::size_t i = 0; i < count; ++i) {
+    const auto ladder = context.world.ladder(touched[i].piece, context.now);
+    if (!ladder) continue;
+    const Vec3 side = dot(ladder->front_C, out_C) < 0.0 ? -ladder->front_C : ladder->front_C;
+    const WallAnswer answer =
+        grip_ladder(shape, *ladder, touched[i].piece, state.foot_C - up * shape.hands, side);
+    if (!answer.grip || dot(side, out_C) < kTowards) continue;
+    const double lift = std::max(dot(upper_end(*ladder, up) - state.foot_C, up) + kOverFloor, 0.0);
+    if (lift > kMostLift) continue;
+    const Vec3 above = state.foot_C + up * lift;
+    const Descent descent{*answer.grip, above, answer.grip->foot_C + up * dot(above - answer.grip->foot_C, up)};
+    if (goes(context, state, descent)) return descent;
+  }
+  return std::nullopt;
+}
 std::optional<Descent> wall_below(const StepContext& context, const CharacterState& state,
                                   const Intent& intent) {
   if (!state.grounded() || !context.input.pressed.has(Action::Climb)) return std::nullopt;
   const Values& p = context.profile;
   const ClimbShape shape = shape_of(context, state);
   const Vec3 out = intent.share > 0.0 ? intent.direction_C : -facing_of(state), up = shape.up_C;
+  if (const auto ladder = ladder_below(context, state, out)) return ladder;
   LedgeQuery query;
   query.up_C = up;
   query.towards_C = -out;
@@ -96,15 +137,8 @@ std::optional<Descent> wall_below(const StepContext& context, const CharacterSta
   const WallAnswer wall = wall_ahead(context.world, shape, before, -away, p.climb.reach);
   if (!wall.grip) return std::nullopt;
   const Vec3 down = up * dot(wall.grip->foot_C - state.foot_C, up);
-  const Descent descent{*wall.grip, wall.grip->foot_C - down};
-  const auto free = [&](const Vec3& from, const Vec3& motion) {
-    Segment axis = capsule_axis(state, shape.radius);
-    axis.a_C += from - state.foot_C;
-    axis.b_C += from - state.foot_C;
-    return !context.world.sweep(axis, shape.radius - shape.margin, motion, context.now);
-  };
-  const bool goes = free(state.foot_C, descent.over_C - state.foot_C) && free(descent.over_C, down);
-  return goes ? std::optional(descent) : std::nullopt;
+  const Descent descent{*wall.grip, state.foot_C, wall.grip->foot_C - down};
+  return goes(context, state, descent) ? std::optional(descent) : std::nullopt;
 }
 
 bool is_last(const StepContext& context, const CharacterState& state, PieceId piece) {
@@ -112,12 +146,16 @@ bool is_last(const StepContext& context, const CharacterState& state, PieceId pi
   return pauses && (state.hold.piece == kNoPiece || state.hold.piece == piece);
 }
 
-// Stick and touch ask for a wall that is pushed into.
+// Stick and touch ask for a wall that is pushed into, or for a ladder that is pushed towards.
 bool leads_in(const StepContext& context, const CharacterState& state, const Intent& intent,
-              const Vec3& normal_C) {
+              const WallGrip& wall) {
   const Grip grip = context.profile.climb.grip;
   if (grip != Grip::Stick && !(grip == Grip::Always && state.grounded())) return true;
-  return -dot(intent.direction_C, unit_or(across(normal_C, state.up_C()), Vec3(0.0))) >= kTowards;
+  const Vec3 up = state.up_C();
+  const auto towards = [&](const Vec3& way_C) {
+    return dot(intent.direction_C, unit_or(across(way_C, up), Vec3(0.0))) >= kTowards;
+  };
+  return towards(-wall.normal_C) || (wall.on_ladder() && towards(wall.foot_C - state.foot_C));
 }
 
 void keep(const StepContext& context, const WallGrip& grip, const ClimbHold& before, CharacterState& state) {
@@ -128,6 +166,8 @@ void keep(const StepContext& context, const WallGrip& grip, const ClimbHold& bef
   ClimbHold kept = before;
   kept.normal_P = glm::vec3(glm::conjugate(frame.rotation_CP) * grip.normal_C);
   kept.hands_P = glm::vec3(frame.back(grip.hands_C) - hold.at_P);
+  kept.spacing = static_cast<float>(grip.spacing);
+  kept.over_rung = static_cast<float>(grip.over_rung);
   hold.set(kept);
 }
 
@@ -140,6 +180,8 @@ WallGrip grip_of(const StepContext& context, const CharacterState& state) {
   grip.normal_C = unit_or(frame.rotation_CP * Vec3(wall.normal_P), Vec3(0.0));
   grip.hands_C = frame.point(hold.at_P + Vec3(wall.hands_P));
   grip.piece = hold.piece;
+  grip.spacing = wall.spacing;
+  grip.over_rung = wall.over_rung;
   return grip;
 }
 
@@ -194,14 +236,74 @@ void begin_descent(const StepContext& context, const Descent& descent, Character
   hold.at_P = frame.back(state.foot_C);
   const auto in_piece = [&](const Vec3& p_C) { return glm::vec3(frame.back(p_C) - hold.at_P); };
   MantleWay way;
+  way.above_P = in_piece(descent.above_C);
   way.over_P = in_piece(descent.over_C);
   way.to_P = in_piece(descent.grip.foot_C);
   way.rim_P = in_piece(descent.grip.hands_C);
   way.first_height = way.least_height = static_cast<float>(state.capsule_height);
   hold.set(way);
-  const double size = length(descent.over_C - state.foot_C) + length(descent.grip.foot_C - descent.over_C);
+  const double size = length(descent.above_C - state.foot_C) + length(descent.over_C - descent.above_C) +
+                      length(descent.grip.foot_C - descent.over_C);
   const Profile::Mantle& pace = context.profile.mantle;
   hold.seconds = static_cast<float>(std::max(pace.time_per_metre * size, pace.least_time));
+}
+
+// Begins to be pulled to a grip.
+void take_hold(const StepContext& context, const WallGrip& grip, const Vec3& from_C, float bend,
+               CharacterState& state) {
+  state.hold = Hold{};
+  state.hold.kind = Hold::Kind::Climb;
+  state.hold.seconds = static_cast<float>(std::max(context.profile.climb.take_time, 1e-3));
+  const RigidPose frame = hold_frame(context, grip.piece);
+  ClimbHold kept;
+  kept.pull_P = glm::vec3(glm::conjugate(frame.rotation_CP) * (from_C - grip.foot_C));
+  kept.bend = bend;
+  keep(context, grip, kept, state);
+  note_grip(context, grip, false);
+}
+
+// Beside a ladder, to the side that is pushed: onto a floor, a wall or another ladder there.
+bool leaves_aside(const StepContext& context, const Body& body, const ClimbShape& shape, const WallGrip& grip,
+                  const Vec2& speed, CharacterState& state) {
+  const bool pushed =
+      std::abs(speed.x) >= kPushed * context.profile.climb.side_speed && std::abs(speed.x) > std::abs(speed.y);
+  const auto ladder = pushed ? context.world.ladder(grip.piece, context.now) : std::nullopt;
+  if (!ladder || state.hold.phase() < 1.0) return false;
+  const Vec3 right = unit_or(cross(shape.up_C, grip.normal_C), Vec3(0.0));
+  const Vec3 side = right * ((speed.x > 0.0 ? 1.0 : -1.0) * (0.5 * ladder->width + shape.reach()));
+  if (begin_step_aside(context, body, grip.foot_C, side, state)) return true;
+  if (context.world.sweep(shape.axis(grip.foot_C), shape.radius - shape.margin, side, shape.moment))
+    return false;
+  const WallAnswer wall = wall_ahead(context.world, shape, grip.foot_C + side, -grip.normal_C,
+                                     context.profile.climb.reach + ladder->depth);
+  if (!wall.grip || wall.grip->piece == grip.piece) return false;
+  take_hold(context, *wall.grip, grip.foot_C, -1.0f, state);
+  return true;
+}
+
+// From a wall onto the ladder that stops the way along it.
+bool takes_ladder(const StepContext& context, const ClimbShape& shape, const WallWay& way, const Vec2& speed,
+                  CharacterState& state) {
+  if (way.stop != WallFault::NoRoom || !context.world.ladder(way.piece, context.now)) return false;
+  const Vec3 right = unit_or(cross(shape.up_C, way.grip.normal_C), Vec3(0.0));
+  const WallAnswer ladder =
+      wall_ahead(context.world, shape, way.grip.foot_C, right * speed.x, context.profile.climb.reach);
+  if (!ladder.grip || ladder.grip->piece != way.piece) return false;
+  take_hold(context, *ladder.grip, way.grip.foot_C, 1.0f, state);
+  return true;
+}
+
+// What is left of the pull, at a share of the way.
+Vec3 pull_left(const ClimbHold& hold, const Vec3& up_P, double share) {
+  const Vec3 pull(hold.pull_P);
+  if (hold.bend == 0.0f) return pull * (1.0 - share);
+  const Vec3 out = unit_or(across(Vec3(hold.normal_P), up_P), Vec3(0.0));
+  const double off = dot(pull, out) * hold.bend;
+  Vec3 first = hold.bend > 0.0f ? out * std::min(off, 0.0) : pull + out * std::min(off, 0.0);
+  const Vec3 last = pull - first;
+  const double gone = share * (length(first) + length(last));
+  if (gone < length(first)) return last + first * (1.0 - gone / length(first));
+  return last * ((1.0 - share) * (length(first) + length(last)) / std::max(length(last), kTouch));
 }
 
 void step_off(const StepContext& context, CharacterState& state) {
@@ -221,6 +323,32 @@ Vec3 away_from_wall(const StepContext& context, const CharacterState& state) {
   return unit_or(across(grip_of(context, state).normal_C, state.up_C()), Vec3(0.0));
 }
 
+double gap_to_wall(const StepContext& context, const CharacterState& state) {
+  constexpr double kFarthest = 1.0;  // m.
+  const double radius = context.profile.capsule.radius;
+  const Segment axis = capsule_axis(state, radius);
+  if (const auto ladder = context.world.ladder(state.hold.piece, context.now)) {
+    const Vec3 out = grip_of(context, state).normal_C;
+    const double nearest = std::min(dot(axis.a_C - ladder->base_C, out), dot(axis.b_C - ladder->base_C, out));
+    return nearest - 0.5 * ladder->depth - radius;
+  }
+  std::array<WorldContact, 64> touched;
+  const std::size_t count = context.world.contacts(axis, radius + kFarthest, touched, context.now);
+  for (std::size_t i = 0; i < count; ++i) {
+    if (touched[i].piece == state.hold.piece) return touched[i].closest.distance - radius;
+  }
+  return kFarthest;
+}
+
+Vec3 jumps_towards(const StepContext& context, const CharacterState& state) {
+  const WallGrip grip = grip_of(context, state);
+  const Vec3 up = state.up_C(), away = away_from_wall(context, state);
+  if (!grip.on_ladder()) return away;
+  const Vec2 speed = wished(context, ground_intent(context, state), grip.normal_C, up);
+  const double aside = std::clamp(speed.x / std::max(context.profile.climb.side_speed, kTouch), -1.0, 1.0);
+  return unit_or(away * (1.0 - std::abs(aside)) + cross(up, away) * aside, away);
+}
+
 bool climbs_out(const StepContext& context, const CharacterState& state) {
   if (state.hold.wall().top < 0.5f) return false;
   const Intent intent = ground_intent(context, state);
@@ -237,7 +365,7 @@ bool climb_may_begin(const StepContext& context, const CharacterState& state) {
       wished(context, intent, wall.grip->normal_C, state.up_C()).y < 0.0)
     return false;  // Down from the floor: who has come down does not take hold again.
   if (wall.grip)
-    return !is_last(context, state, wall.grip->piece) && leads_in(context, state, intent, wall.grip->normal_C);
+    return !is_last(context, state, wall.grip->piece) && leads_in(context, state, intent, *wall.grip);
   return wall_below(context, state, intent).has_value();
 }
 
@@ -253,18 +381,13 @@ void begin_climb(const StepContext& context, CharacterState& state) {
     return note_grip(context, below->grip, true);
   }
   if (!wall.grip) return;
-  state.hold.kind = Hold::Kind::Climb;
-  state.hold.seconds = static_cast<float>(std::max(context.profile.climb.take_time, 1e-3));
-  const RigidPose frame = hold_frame(context, wall.grip->piece);
-  ClimbHold kept;
-  kept.pull_P = glm::vec3(glm::conjugate(frame.rotation_CP) * (state.foot_C - wall.grip->foot_C));
-  keep(context, *wall.grip, kept, state);
+  take_hold(context, *wall.grip, state.foot_C, wall.grip->on_ladder() ? 1.0f : 0.0f, state);
   lift_off(context, state);
-  note_grip(context, *wall.grip, false);
 }
 
 void end_descent(const StepContext& context, CharacterState& state) {
-  const Vec3 out = hold_frame(context, state.hold.piece).rotation_CP * Vec3(state.hold.way().over_P);
+  const MantleWay way = state.hold.way();
+  const Vec3 out = hold_frame(context, state.hold.piece).rotation_CP * Vec3(way.over_P - way.above_P);
   const WallAnswer wall = wall_ahead(context.world, shape_of(context, state), state.foot_C, -out,
                                      context.profile.climb.gap + kBeforeWall);
   if (!wall.grip)
@@ -289,9 +412,13 @@ void climb(const StepContext& context, const Body& body, const Intent& intent, C
   const WallAnswer now = wall_now(context.world, shape, before);
   if (!now.grip) return throw_off(context, why_lost(now, before.piece), context.profile.climb.pause, state);
   const Vec2 speed = wished(context, intent, now.grip->normal_C, shape.up_C);
+  if (leaves_aside(context, body, shape, *now.grip, speed, state))
+    return stay_with_hold(context, body, now.grip->foot_C, context.profile.climb.pause, state);
   WallWay way;
   way.grip = *now.grip;
   if (length(speed) > kTouch) way = follow_wall(context.world, shape, *now.grip, speed * context.dt);
+  if (takes_ladder(context, shape, way, speed, state))
+    return stay_with_hold(context, body, way.grip.foot_C, context.profile.climb.pause, state);
   const bool lands = way.stop == WallFault::Floor && speed.y < 0.0;
   if (way.stop != WallFault::None && !lands)
     context.note(entry::ClimbRefused{refusal_of(way.stop), true, way.found, way.allowed, way.piece});
@@ -300,7 +427,8 @@ void climb(const StepContext& context, const Body& body, const Intent& intent, C
   ClimbHold kept = hold.wall();
   kept.top = way.stop == WallFault::NothingThere && speed.y > 0.0 ? 1.0f : 0.0f;
   keep(context, way.grip, kept, state);
-  const Vec3 pull = hold_frame(context, hold.piece).rotation_CP * Vec3(kept.pull_P) * (1.0 - hold.phase());
+  const Quat turn = hold_frame(context, hold.piece).rotation_CP;
+  const Vec3 pull = turn * pull_left(hold.wall(), glm::conjugate(turn) * shape.up_C, hold.phase());
   stay_with_hold(context, body, way.grip.foot_C + pull, context.profile.climb.pause, state);
   if (lands && state.holding()) step_off(context, state);
 }

@@ -24,6 +24,12 @@ void climb(const StepContext& context, const Body& body, const Intent& intent, C
 // Unit, across up, from the wall to the body, in the course frame. REQUIRES: it climbs.
 Vec3 away_from_wall(const StepContext& context, const CharacterState& state);
 
+// Unit, across up: where a jump off it goes; off a ladder to the side that is pushed. REQUIRES: it climbs.
+Vec3 jumps_towards(const StepContext& context, const CharacterState& state);
+
+// m between the body's skin and what is climbed; of a ladder, its front. REQUIRES: it climbs.
+double gap_to_wall(const StepContext& context, const CharacterState& state);
+
 // Whether it is at the wall's top and pushed on up. REQUIRES: it climbs.
 bool climbs_out(const StepContext& context, const CharacterState& state);
 

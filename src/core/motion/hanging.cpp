@@ -75,7 +75,7 @@ std::optional<RimGrip> grip_ahead(const StepContext& context, const CharacterSta
   // Who comes askew has farther to go to the wall than it is away.
   const double askew = std::cos(std::min(values.facing, kMostAskew));
   auto found = grip(ahead, (values.reach + shape.radius) / askew - shape.radius);
-  if (!found) return std::nullopt;
+  if (!found || context.world.ladder(found->piece, context.now)) return std::nullopt;  // That is climbed.
   if (dot(ahead, -found->normal_C) < std::cos(values.facing)) return std::nullopt;
   // Straight into the wall, so that one is pulled in and not along.
   if (const auto straight = grip(-found->normal_C, values.reach)) found = straight;

@@ -42,7 +42,7 @@ void take_off(const StepContext& context, const Values& flight, const JumpChoice
   VelocityLog log(context, state);
   state.velocity_C = across(state.velocity_C, up) + up * speed;
   if (choice.from == From::Rim || choice.from == From::Climb) {
-    const Vec3 away = climbs(state) ? away_from_wall(context, state) : away_from_rim(context, state);
+    const Vec3 away = climbs(state) ? jumps_towards(context, state) : away_from_rim(context, state);
     state.velocity_C = across(state.velocity_C, away) + away * values.wall_push;
   }
   if (choice.from == From::Wall) {

@@ -3,6 +3,7 @@
 
 #include <algorithm>
 
+#include "ledges/follow_ladder.h"
 #include "math/integrators.h"
 #include "motion/climbing.h"
 #include "motion/footing.h"
@@ -24,6 +25,7 @@ constexpr double kTowards = 0.7071;    // Cosine between the push and the way in
 constexpr double kNarrowest = 0.02;    // m of a shelf: of a rail.
 constexpr double kOverHands = 0.1;     // m over the hands that a rim may be, hanging.
 constexpr double kLowestInAir = 0.02;  // m of a rim over the foot.
+constexpr double kUnderEnd = 1.1;      // m that a rim may be under the end of the ladder before it.
 
 // Held, it asks for the next rim that comes; who lets go with `crouch` meanwhile is not caught again.
 bool button_asks(const StepContext& context) {
@@ -175,14 +177,24 @@ Vec3 over_rim(const StepContext& context, const Hold& hold, const Vec3& up_C) {
   return unit_or(across(way, up_C), Vec3(0.0));
 }
 
-}  // namespace
-
-namespace {
-
 // m to the rim of a wall that leans back, the body being nearest to it at its feet.
 double reach_from_wall(const Values& values) {
   return std::max(values.mantle.reach,
                   values.climb.gap + values.climb.hands * std::tan(values.climb.most_back));
+}
+
+// Off a ladder one goes over its end, onto what is behind it.
+MantleAnswer plan_off_wall(const StepContext& context, const CharacterState& state, MantleQuery query) {
+  const PieceId piece = state.hold.piece;
+  const auto ladder = context.world.ladder(piece, context.now);
+  if (!ladder) return plan_mantle(context.world, query);
+  const Vec3 to_end = upper_end(*ladder, state.up_C()) - state.foot_C;
+  query.fence_height = dot(to_end, state.up_C());
+  query.fence_back = dot(to_end, query.ledge.towards_C) + ladder->depth;
+  query.ledge.lowest = std::max(query.ledge.lowest, query.fence_height - kUnderEnd);
+  query.ledge.highest = std::max(query.ledge.highest, query.ledge.lowest + kTouch);
+  query.ledge.moment.without = piece;
+  return plan_mantle(context.world, query);
 }
 
 }  // namespace
@@ -213,7 +225,7 @@ MantleAnswer judge_mantle(const StepContext& context, const CharacterState& stat
   query.highest_step = context.profile.ground.highest_step;
   query.longest_vault = values.longest_vault;
   query.deepest_landing = values.deepest_landing;
-  return plan_mantle(context.world, query);
+  return climbs(state) ? plan_off_wall(context, state, query) : plan_mantle(context.world, query);
 }
 
 bool mantle_may_begin(const StepContext& context, const CharacterState& state) {

@@ -21,8 +21,8 @@ inline constexpr std::array<const char*, 13> kMantleRefusals = {
     "nothing there", "out of reach",      "too high", "shelf too short", "shelf too steep",
     "leans over",    "no room for hands", "no room",  "overhead",        "on the way",
     "no landing",    "slips off",         "state"};
-inline constexpr std::array<const char*, 6> kLetGos = {"no rim",     "too steep", "no room",
-                                                       "pushed off", "no wall",   "leans"};
+inline constexpr std::array<const char*, 7> kLetGos = {"no rim",  "too steep", "no room", "pushed off",
+                                                       "no wall", "leans",     "aside"};
 inline constexpr std::array<const char*, 5> kClimbRefusals = {"ends", "not climbable", "leans back",
                                                               "leans over", "no room"};
 inline constexpr std::array<const char*, 3> kStanceWaits = {"ceiling", "wall", "drop"};

@@ -72,6 +72,8 @@ PoseFeed pose_feed(const CharacterState& before, const CharacterState& after, co
     feed.hold_rim_P = hold.at_P + Vec3(hold.wall().hands_P);
     feed.hold_away_P = Vec3(hold.wall().normal_P);
     feed.hold_wall = values.capsule.radius + values.climb.gap;
+    feed.hold_spacing = hold.wall().spacing;
+    feed.hold_over_rung = hold.wall().over_rung;
     return feed;
   }
   feed.hold_rim_P = hold.at_P + Vec3(hold.way().rim_P);

@@ -7,6 +7,7 @@
 #include "motion/climbing.h"
 #include "motion/contact_kind.h"
 #include "motion/hanging.h"
+#include "motion/holding.h"
 #include "motion/jumping.h"
 #include "motion/look.h"
 #include "motion/mantling.h"
@@ -123,7 +124,7 @@ std::optional<Ledge> ledge_ahead(const SignalView& v) {
 double wall_climbable(const SignalView& v) {
   const Body body(context_of(v), v.state);
   const auto hit = body.sweep(v.state.foot_C, ahead_of(v) * kFarthestWall);
-  return hit && hit->surface.climbable;
+  return hit && (hit->surface.climbable || v.world.ladder(hit->piece, context_of(v).now));
 }
 
 // Who pushes on is brought to the pace that is pushed for, and no slower: then it is over, too.
@@ -272,6 +273,9 @@ constexpr Signal kSignals[] = {
      [](const SignalView& v) { return double(v.state.holding()); }},
     {"hold.phase", "share of the way held", "", false, "Of a mantle, from 0 to 1; 0 without one.",
      [](const SignalView& v) { return v.state.holding() ? v.state.hold.phase() : 0.0; }},
+    {"hold.gap", "gap to the wall", "m", false,
+     "Climbing, between the body's skin and the wall, or a ladder's front; 0 otherwise.",
+     [](const SignalView& v) { return climbs(v.state) ? gap_to_wall(context_of(v), v.state) : 0.0; }},
     {"air_jumps_left", "air jumps left", "", false, "Until the next landing.",
      [](const SignalView& v) { return double(v.values.jump.air_jumps - v.state.air_jumps_used); }},
     {"skid_over", "skid run out", "", true,

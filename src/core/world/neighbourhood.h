@@ -32,6 +32,9 @@ class Neighbourhood final : public World {
     return whole_.surroundings(at_C, time);
   }
   std::string_view piece_name(PieceId piece) const override { return whole_.piece_name(piece); }
+  std::optional<Ladder> ladder(PieceId piece, const Moment& moment) const override {
+    return whole_.ladder(piece, moment);
+  }
   bool has_movers() const override { return whole_.has_movers(); }
   bool knows_ahead() const override { return whole_.knows_ahead(); }
   bool moves(PieceId piece) const override { return whole_.moves(piece); }

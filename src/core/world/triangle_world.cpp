@@ -189,6 +189,7 @@ struct TriangleWorld::Data {
   std::vector<std::string> names;
   Box limits;
   Vec3 wind;
+  std::vector<std::pair<PieceId, Ladder>> ladders;  // By piece.
 
   template <typename Query>
   void ask_movers(Query& query, double time) const {
@@ -218,6 +219,11 @@ bool TriangleWorld::Builder::add(const Triangle& t, const Surface& surface) {
   return true;
 }
 
+void TriangleWorld::Builder::set_ladder(const Ladder& ladder) {
+  assert(!names_.empty());
+  ladders_.emplace_back(static_cast<PieceId>(names_.size() - 1), ladder);
+}
+
 TriangleWorld TriangleWorld::Builder::commit(Options options) {
   // Faces of a moving piece lie together; all others stay in the tree of what stands still.
   std::vector<std::vector<WorldFace>> moving(motions_.size());
@@ -233,8 +239,15 @@ TriangleWorld TriangleWorld::Builder::commit(Options options) {
       (motion < 0 ? still : moving[static_cast<std::size_t>(motion)]).push_back(face);
     }
   }
-  auto data = std::make_unique<Data>(
-      Data{FaceTree(std::move(still)), {}, {}, {}, {}, std::move(names_), options.limits, options.wind});
+  auto data = std::make_unique<Data>(Data{FaceTree(std::move(still)),
+                                          {},
+                                          {},
+                                          {},
+                                          {},
+                                          std::move(names_),
+                                          options.limits,
+                                          options.wind,
+                                          std::move(ladders_)});
   Box all = data->still.box();
   data->movers.reserve(motions_.size());
   for (std::size_t i = 0; i < motions_.size(); ++i) {
@@ -325,6 +338,18 @@ Vec3 TriangleWorld::wind() const { return data_->wind; }
 
 std::string_view TriangleWorld::piece_name(PieceId piece) const {
   return piece < data_->names.size() ? std::string_view(data_->names[piece]) : std::string_view();
+}
+
+std::optional<Ladder> TriangleWorld::ladder(PieceId piece, const Moment& moment) const {
+  const auto found = std::lower_bound(data_->ladders.begin(), data_->ladders.end(), piece,
+                                      [](const auto& row, PieceId id) { return row.first < id; });
+  if (found == data_->ladders.end() || found->first != piece) return std::nullopt;
+  const RigidPose frame = piece_frame(piece, moment.time);
+  Ladder ladder = found->second;
+  ladder.base_C = frame.point(ladder.base_C);
+  ladder.along_C = frame.rotation_CP * ladder.along_C;
+  ladder.front_C = frame.rotation_CP * ladder.front_C;
+  return ladder;
 }
 
 bool TriangleWorld::has_movers() const { return !data_->movers.empty(); }

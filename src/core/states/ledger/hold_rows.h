@@ -160,12 +160,14 @@ struct EntryRow<entry::LetGo> {
       case Why::Leans:
         return fmt::format("lets go: the wall of {} leans too far, {} > {}", of, angle(e.found),
                            angle(e.allowed));
+      case Why::Aside:
+        return fmt::format("steps aside onto {}", of);
       case Why::NoRim:
         break;
     }
     return "lets go: the rim is no longer there";
   }
-  static bool refuses(const entry::LetGo&) { return true; }
+  static bool refuses(const entry::LetGo& e) { return e.why != Why::Aside; }
   static void happens(const entry::LetGo&, const CharacterState&, Events& events) { events.set(Event::LetGo); }
 };
 
