@@ -109,6 +109,24 @@ class CommandLine(unittest.TestCase):
             ends.append(next(float(r["foot_z"]) for r in rows if r["state"] == "Mantle"))
         self.assertLess(max(ends) - min(ends), 0.01)
 
+    def test_the_tower_ladder_leads_to_the_lookout_and_back_alike_at_any_rate(self):
+        ends = []
+        for hz in ("20", "60", "144", "240"):
+            done = self.drive(f"{SOURCE}/takes/ladder.inputs.json", "--from", "ladder", "--hz", hz, "--trace", self.path("t.csv"), "--ledger", self.path("why.jsonl"))
+            self.assertEqual(done.returncode, 0, done.stderr)
+            rows = self.rows("t.csv")
+            states = [r["state"] for r in rows]
+            changes = [s for i, s in enumerate(states) if i == 0 or s != states[i - 1]]
+            self.assertEqual([s for s in changes if s not in ("Walk", "Stand")], ["Climb", "Mantle", "Climb"])
+            self.assertEqual({r["hold"] for r in rows if r["state"] == "Climb"}, {"Tower ladder"})
+            self.assertAlmostEqual(max(float(r["foot_y"]) for r in rows), 9.9, delta=0.1)
+            entries = [e for line in open(self.path("why.jsonl")) for e in json.loads(line)["entries"]]
+            self.assertEqual([e["from_above"] for e in entries if e["kind"] == "gripped"], [False, True])
+            ends.append([float(rows[-1][axis]) for axis in ("foot_x", "foot_y", "foot_z")])
+        for end in ends:
+            for mine, other in zip(end, ends[0]):
+                self.assertAlmostEqual(mine, other, delta=0.01)
+
     def test_along_the_sluice_one_hangs_alike_at_any_rate(self):
         for hz in ("20", "60", "144", "240"):
             done = self.drive(f"{SOURCE}/takes/sluice.inputs.json", "--from", "sluice", "--hz", hz, "--trace", self.path("t.csv"), "--ledger", self.path("why.jsonl"))

@@ -108,7 +108,7 @@ std::string poses_csv(const Run& run, const Profile& profile) {
       "tick,time_s,state,pose,time_in_state_s,time_on_ground_s,speed,speed_ratio,rise_speed,stride_phase,"
       "stride_length_m,turn_rate_deg,lean_deg,slope_pitch_deg,slope_roll_deg,landing,crouch,lying,lie_pitch_"
       "deg,hold,hold_phase,hold_rim_x,hold_rim_y,hold_rim_z,hold_from_x,hold_from_y,hold_from_z,hold_to_x,"
-      "hold_to_y,hold_to_z\n";
+      "hold_to_y,hold_to_z,hold_spacing_m,hold_over_rung_m\n";
   for (std::size_t i = 0; i <= run.ticks(); ++i) {
     const PoseFeed f = pose_feed(run.state(i > 0 ? i - 1 : 0), run.state(i), profile, 1.0 / run.tick_rate());
     Row row(out);
@@ -124,6 +124,8 @@ std::string poses_csv(const Run& run, const Profile& profile) {
     row.text(f.hold);
     row.number(f.hold_phase);
     for (const Vec3& place : {f.hold_rim_P, f.hold_from_P, f.hold_to_P}) row.vector(place);
+    row.number(f.hold_spacing);
+    row.number(f.hold_over_rung);
   }
   return out;
 }

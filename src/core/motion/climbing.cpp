@@ -117,6 +117,9 @@ std::optional<Descent> wall_below(const StepContext& context, const CharacterSta
   const ClimbShape shape = shape_of(context, state);
   const Vec3 out = intent.share > 0.0 ? intent.direction_C : -facing_of(state), up = shape.up_C;
   if (const auto ladder = ladder_below(context, state, out)) return ladder;
+  if (intent.share == 0.0) {
+    if (const auto ladder = ladder_below(context, state, -out)) return ladder;  // Seen ahead, it is turned to.
+  }
   LedgeQuery query;
   query.up_C = up;
   query.towards_C = -out;

@@ -2,6 +2,7 @@
 // The demo course can be walked as it is meant to be, with every demo profile.
 #include <catch2/catch.hpp>
 
+#include "support/driven.h"
 #include "support/scenes.h"
 
 using namespace lagniappe;
@@ -129,6 +130,65 @@ TEST_CASE("The tours of the demo end where they should, without leaving the grou
       CHECK(state.foot_C.y == Approx(end.y).margin(1e-6));
     }
   }
+}
+
+TEST_CASE("Down into the well by its ladder, and up again, at every tick rate") {
+  const Demo demo;
+  for (const int hz : {20, 60, 144, 240}) {
+    INFO(hz);
+    Driven d(build_world(demo.course), profile_of("warden"),
+             {{-5.2, 3.06, -19.55}, Quat(1, 0, 0, 0), radians(180.0)});
+    d.hz = hz;
+    d.play("K :1.5");
+    REQUIRE(d.now() == "Climb");
+    CHECK(d.world.piece_name(d.state.hold.piece) == "Well ladder");
+    for (int i = 0; i < 5 * hz && !d.state.grounded(); ++i) d.play("b");
+    CHECK(d.state.foot_C.y == Approx(-1.0).margin(1e-3));
+    d.play(":0.6 K :0.3");
+    for (int i = 0; i < 6 * hz && !d.state.grounded(); ++i) d.play("w");
+    CHECK(d.state.foot_C.y == Approx(3.06).margin(1e-3));
+    CHECK(d.state.foot_C.z > -20.0);
+  }
+}
+
+TEST_CASE("One hangs from the lift and from each cabin of the wheel, and stays at the same place of it") {
+  const Demo demo;
+  Profile profile = profile_of("warden");
+  profile.hang.grasps = Profile::Hang::Catch::Always;
+  int held = 0, stayed = 0;
+  for (PieceId piece = 0; piece < demo.course.pieces.size(); ++piece) {
+    const std::string& name = demo.course.pieces[piece].id;
+    if (name != "Lift floor" && name.find("Wheel cabin") != 0) continue;
+    Box own;
+    for (const Triangle& t : own_triangles_of(demo.course.pieces[piece])) own.join(bounds(t));
+    for (const double yaw : {0.0, 90.0, 180.0, 270.0}) {
+      for (const int hz : {20, 60, 240}) {
+        INFO(name << ", facing " << yaw << ", " << hz << " ticks/s");
+        const double time = 2.5;
+        const RigidPose frame = demo.world.piece_frame(piece, time);
+        const Vec3 out(std::sin(radians(yaw)), 0, std::cos(radians(yaw)));
+        Vec3 foot = frame.point(own.centre() + out * (0.5 * own.size().x + profile.capsule.radius + 0.1));
+        foot.y = frame.point(own.high_C).y - profile.hang.hands;
+        Driven d(build_world(demo.course), profile, {foot, Quat(1, 0, 0, 0), radians(yaw)});
+        d.hz = hz;
+        d.state.time = time;
+        if (deepest_overlap(d.state, profile, d.world) > 0.0) continue;  // The lift's yard is in the way there.
+        d.play(":0.3");
+        if (!d.state.holding() || d.state.hold.piece != piece) continue;
+        ++held;
+        const auto foot_P = [&] { return d.world.piece_frame(piece, d.state.time).back(d.state.foot_C); };
+        const Vec3 first = foot_P();
+        for (int i = 0; i < 3 * hz && d.state.holding(); ++i) {
+          d.go(1.0 / hz, {});
+        }
+        if (!d.state.holding()) continue;  // Something beside it pushed one off.
+        ++stayed;
+        CHECK(length(foot_P() - first) < 1e-3);
+      }
+    }
+  }
+  CHECK(held >= 18);
+  CHECK(stayed >= 18);
 }
 
 TEST_CASE("A fall beyond the marsh puts the character back at the start") {

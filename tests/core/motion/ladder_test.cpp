@@ -335,3 +335,33 @@ TEST_CASE("The feed has the rungs for hands and feet") {
   CHECK(feed.hold_over_rung == Approx(d.state.foot_C.y + d.profile.climb.hands - 0.3).margin(1e-5));
   CHECK(feed.hold_rim_P.z == Approx(0.035).margin(1e-6));
 }
+
+TEST_CASE("The signal hold.gap is the gap to the ladder and to the wall, and 0 off them") {
+  const auto gap = [](const Driven& d) {
+    const InputFrame input{};
+    return find_signal("hold.gap")
+        ->value({d.state, d.state, input, d.profile, d.world, 1.0 / d.hz, Moment{d.state.time}});
+  };
+  Driven d = driven(Yard().ladder({0, 0, 0}).block({0, 0, -2.25}, {8, 5, 4}, true).world(), {0, 0, 0.7});
+  CHECK(gap(d) == 0.0);
+  d.play("K :0.3 w:0.77");
+  CHECK(gap(d) == Approx(d.profile.climb.gap).margin(1e-5));
+  d.play("d:1");
+  REQUIRE(d.state.hold.piece == 2u);
+  CHECK(gap(d) == Approx(d.profile.climb.gap).margin(1e-5));
+}
+
+TEST_CASE("Who stands over a ladder and faces it, without a push, turns and backs onto it") {
+  Driven d =
+      driven(Yard().ladder({0, 0, 0}).block({0, 0, -2.1}, {6, 4, 4}).world(), {0.05, 4, -0.5}, 60, 180.0);
+  go(d, 0.1, {});
+  d.tap(Action::Climb);
+  go(d, 2.0, {});
+  CHECK(d.now() == "Climb");
+  CHECK(d.state.foot_C.z == Approx(reach_of(d)).margin(1e-5));
+  CHECK(std::abs(wrap_angle(d.state.facing)) < 0.1);
+  // Not where the ladder ends far below.
+  Driven high = driven(Yard().ladder({0, 0, 0}).block({0, 0, -2.1}, {6, 4.6, 4}).world(), {0.05, 4.6, -0.5});
+  high.play(":0.1 K :0.5");
+  CHECK(high.now() == "Stand");
+}
