@@ -2,6 +2,8 @@
 // A character that is driven by hand, tick by tick, and what its table of states did.
 #pragma once
 
+#include <algorithm>
+#include <catch2/catch.hpp>
 #include <set>
 
 #include "lagniappe/lagniappe.h"
@@ -62,5 +64,12 @@ struct Driven {
     if (is_refusal(e) || std::holds_alternative<entry::StateLoop>(e)) told.push_back(to_sentence(e, world));
   }
 };
+
+// Whether a sentence has this part.
+inline bool tells(const Driven& d, const std::string& part) {
+  for (const std::string& s : d.told) UNSCOPED_INFO(s);
+  return std::any_of(d.told.begin(), d.told.end(),
+                     [&](const std::string& s) { return s.find(part) != std::string::npos; });
+}
 
 }  // namespace lagniappe::test

@@ -138,12 +138,12 @@ class Climber {
     return ladder ? std::optional(Found{*ladder, piece}) : std::nullopt;
   }
 
-  // The ladder before the hands, else before the body, unless there is a wall that is climbed.
+  // The ladder before the hands, else before the body: rungs may be so far apart that hands pass between them.
   std::optional<Found> ladder_before(const WallGrip& grip, const std::optional<Felt>& felt,
                                      double reach) const {
     const double far = s_.radius + reach;
-    if (grip.normal_C == Vec3(0.0) || (felt && felt->climbable)) return std::nullopt;
-    if (felt && felt->distance <= far) {
+    if (grip.normal_C == Vec3(0.0)) return std::nullopt;
+    if (felt && !felt->climbable && felt->distance <= far) {
       if (const auto found = ladder_of(felt->piece)) return found;
     }
     const auto met =

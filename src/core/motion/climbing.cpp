@@ -8,6 +8,7 @@
 #include "lagniappe/ledge.h"
 #include "ledges/follow_ladder.h"
 #include "ledges/follow_wall.h"
+#include "motion/climb_hold.h"
 #include "motion/footing.h"
 #include "motion/holding.h"
 #include "motion/jumping.h"
@@ -30,22 +31,6 @@ constexpr double kBeforeWall = 0.02;  // m.
 constexpr double kUnderRim = 0.3;     // m under the foot, where a ladder is looked for behind a rim.
 constexpr double kMostLift = 0.5;     // m that a ladder may end over the foot of who backs onto it.
 
-ClimbShape shape_of(const StepContext& context, const CharacterState& state) {
-  const Values& p = context.profile;
-  ClimbShape shape;
-  shape.up_C = state.up_C();
-  shape.radius = p.capsule.radius;
-  shape.height = state.capsule_height;
-  shape.margin = p.capsule.margin;
-  shape.gap = p.climb.gap;
-  shape.hands = p.climb.hands;
-  shape.most_back = p.climb.most_back;
-  shape.most_over = p.climb.most_over;
-  shape.steepest_floor = p.ground.steepest_walkable;
-  shape.moment = context.now;
-  return shape;
-}
-
 Vec3 facing_of(const CharacterState& state) { return look_direction(state.frame_CB, state.facing, 0.0); }
 
 bool is_asked(const StepContext& context, const CharacterState& state, const Intent& intent) {
@@ -66,7 +51,7 @@ bool is_asked(const StepContext& context, const CharacterState& state, const Int
 
 WallAnswer wall_before(const StepContext& context, const CharacterState& state, const Intent& intent) {
   const Vec3 towards = intent.share > 0.0 ? intent.direction_C : facing_of(state);
-  return wall_ahead(context.world, shape_of(context, state), state.foot_C, towards,
+  return wall_ahead(context.world, climb_shape(context, state), state.foot_C, towards,
                     context.profile.climb.reach);
 }
 
@@ -89,7 +74,7 @@ bool goes(const StepContext& context, const CharacterState& state, const Descent
 // The ladder beyond a rim that one would back over, gripped as high as hands reach down to.
 std::optional<Descent> ladder_below(const StepContext& context, const CharacterState& state,
                                     const Vec3& out_C) {
-  const ClimbShape shape = shape_of(context, state);
+  const ClimbShape shape = climb_shape(context, state);
   const Vec3 up = shape.up_C, under = state.foot_C - up * kUnderRim;
   const Segment beyond{under + out_C * shape.radius,
                        under + out_C * (shape.radius + context.profile.climb.reach)};
@@ -114,7 +99,7 @@ std::optional<Descent> wall_below(const StepContext& context, const CharacterSta
                                   const Intent& intent) {
   if (!state.grounded() || !context.input.pressed.has(Action::Climb)) return std::nullopt;
   const Values& p = context.profile;
-  const ClimbShape shape = shape_of(context, state);
+  const ClimbShape shape = climb_shape(context, state);
   const Vec3 out = intent.share > 0.0 ? intent.direction_C : -facing_of(state), up = shape.up_C;
   if (const auto ladder = ladder_below(context, state, out)) return ladder;
   if (intent.share == 0.0) {
@@ -161,33 +146,6 @@ bool leads_in(const StepContext& context, const CharacterState& state, const Int
   return towards(-wall.normal_C) || (wall.on_ladder() && towards(wall.foot_C - state.foot_C));
 }
 
-void keep(const StepContext& context, const WallGrip& grip, const ClimbHold& before, CharacterState& state) {
-  Hold& hold = state.hold;
-  const RigidPose frame = hold_frame(context, grip.piece);
-  hold.piece = grip.piece;
-  hold.at_P = frame.back(grip.foot_C);
-  ClimbHold kept = before;
-  kept.normal_P = glm::vec3(glm::conjugate(frame.rotation_CP) * grip.normal_C);
-  kept.hands_P = glm::vec3(frame.back(grip.hands_C) - hold.at_P);
-  kept.spacing = static_cast<float>(grip.spacing);
-  kept.over_rung = static_cast<float>(grip.over_rung);
-  hold.set(kept);
-}
-
-WallGrip grip_of(const StepContext& context, const CharacterState& state) {
-  const Hold& hold = state.hold;
-  const ClimbHold wall = hold.wall();
-  const RigidPose frame = hold_frame(context, hold.piece);
-  WallGrip grip;
-  grip.foot_C = frame.point(hold.at_P);
-  grip.normal_C = unit_or(frame.rotation_CP * Vec3(wall.normal_P), Vec3(0.0));
-  grip.hands_C = frame.point(hold.at_P + Vec3(wall.hands_P));
-  grip.piece = hold.piece;
-  grip.spacing = wall.spacing;
-  grip.over_rung = wall.over_rung;
-  return grip;
-}
-
 entry::ClimbRefused::Why refusal_of(WallFault fault) {
   using Refused = entry::ClimbRefused::Why;
   switch (fault) {
@@ -227,10 +185,6 @@ Vec2 wished(const StepContext& context, const Intent& intent, const Vec3& normal
   return {stick.x * values.side_speed, stick.y * (stick.y < 0.0 ? values.down_speed : values.up_speed)};
 }
 
-void note_grip(const StepContext& context, const WallGrip& grip, bool from_above) {
-  context.note(entry::Gripped{grip.hands_C, grip.foot_C, from_above, grip.piece});
-}
-
 void begin_descent(const StepContext& context, const Descent& descent, CharacterState& state) {
   Hold& hold = state.hold;
   hold.kind = Hold::Kind::Descent;
@@ -251,20 +205,6 @@ void begin_descent(const StepContext& context, const Descent& descent, Character
   hold.seconds = static_cast<float>(std::max(pace.time_per_metre * size, pace.least_time));
 }
 
-// Begins to be pulled to a grip.
-void take_hold(const StepContext& context, const WallGrip& grip, const Vec3& from_C, float bend,
-               CharacterState& state) {
-  state.hold = Hold{};
-  state.hold.kind = Hold::Kind::Climb;
-  state.hold.seconds = static_cast<float>(std::max(context.profile.climb.take_time, 1e-3));
-  const RigidPose frame = hold_frame(context, grip.piece);
-  ClimbHold kept;
-  kept.pull_P = glm::vec3(glm::conjugate(frame.rotation_CP) * (from_C - grip.foot_C));
-  kept.bend = bend;
-  keep(context, grip, kept, state);
-  note_grip(context, grip, false);
-}
-
 // Beside a ladder, to the side that is pushed: onto a floor, a wall or another ladder there.
 bool leaves_aside(const StepContext& context, const Body& body, const ClimbShape& shape, const WallGrip& grip,
                   const Vec2& speed, CharacterState& state) {
@@ -280,7 +220,7 @@ bool leaves_aside(const StepContext& context, const Body& body, const ClimbShape
   const WallAnswer wall = wall_ahead(context.world, shape, grip.foot_C + side, -grip.normal_C,
                                      context.profile.climb.reach + ladder->depth);
   if (!wall.grip || wall.grip->piece == grip.piece) return false;
-  take_hold(context, *wall.grip, grip.foot_C, -1.0f, state);
+  take_grip(context, *wall.grip, grip.foot_C, -1.0f, state);
   return true;
 }
 
@@ -292,21 +232,8 @@ bool takes_ladder(const StepContext& context, const ClimbShape& shape, const Wal
   const WallAnswer ladder =
       wall_ahead(context.world, shape, way.grip.foot_C, right * speed.x, context.profile.climb.reach);
   if (!ladder.grip || ladder.grip->piece != way.piece) return false;
-  take_hold(context, *ladder.grip, way.grip.foot_C, 1.0f, state);
+  take_grip(context, *ladder.grip, way.grip.foot_C, 1.0f, state);
   return true;
-}
-
-// What is left of the pull, at a share of the way.
-Vec3 pull_left(const ClimbHold& hold, const Vec3& up_P, double share) {
-  const Vec3 pull(hold.pull_P);
-  if (hold.bend == 0.0f) return pull * (1.0 - share);
-  const Vec3 out = unit_or(across(Vec3(hold.normal_P), up_P), Vec3(0.0));
-  const double off = dot(pull, out) * hold.bend;
-  Vec3 first = hold.bend > 0.0f ? out * std::min(off, 0.0) : pull + out * std::min(off, 0.0);
-  const Vec3 last = pull - first;
-  const double gone = share * (length(first) + length(last));
-  if (gone < length(first)) return last + first * (1.0 - gone / length(first));
-  return last * ((1.0 - share) * (length(first) + length(last)) / std::max(length(last), kTouch));
 }
 
 void step_off(const StepContext& context, CharacterState& state) {
@@ -384,20 +311,20 @@ void begin_climb(const StepContext& context, CharacterState& state) {
     return note_grip(context, below->grip, true);
   }
   if (!wall.grip) return;
-  take_hold(context, *wall.grip, state.foot_C, wall.grip->on_ladder() ? 1.0f : 0.0f, state);
+  take_grip(context, *wall.grip, state.foot_C, wall.grip->on_ladder() ? 1.0f : 0.0f, state);
   lift_off(context, state);
 }
 
 void end_descent(const StepContext& context, CharacterState& state) {
   const MantleWay way = state.hold.way();
   const Vec3 out = hold_frame(context, state.hold.piece).rotation_CP * Vec3(way.over_P - way.above_P);
-  const WallAnswer wall = wall_ahead(context.world, shape_of(context, state), state.foot_C, -out,
+  const WallAnswer wall = wall_ahead(context.world, climb_shape(context, state), state.foot_C, -out,
                                      context.profile.climb.gap + kBeforeWall);
   if (!wall.grip)
     return throw_off(context, why_lost(wall, state.hold.piece), context.profile.climb.pause, state);
   state.hold = Hold{};
   state.hold.kind = Hold::Kind::Climb;
-  keep(context, *wall.grip, ClimbHold{}, state);
+  keep_grip(context, *wall.grip, ClimbHold{}, state);
 }
 
 void refuse_climb(const StepContext& context, const CharacterState& state) {
@@ -410,7 +337,7 @@ void refuse_climb(const StepContext& context, const CharacterState& state) {
 }
 
 void climb(const StepContext& context, const Body& body, const Intent& intent, CharacterState& state) {
-  const ClimbShape shape = shape_of(context, state);
+  const ClimbShape shape = climb_shape(context, state);
   const WallGrip before = grip_of(context, state);
   const WallAnswer now = wall_now(context.world, shape, before);
   if (!now.grip) return throw_off(context, why_lost(now, before.piece), context.profile.climb.pause, state);
@@ -429,10 +356,9 @@ void climb(const StepContext& context, const Body& body, const Intent& intent, C
   hold.gone = std::min(hold.gone + static_cast<float>(context.dt), hold.seconds);
   ClimbHold kept = hold.wall();
   kept.top = way.stop == WallFault::NothingThere && speed.y > 0.0 ? 1.0f : 0.0f;
-  keep(context, way.grip, kept, state);
-  const Quat turn = hold_frame(context, hold.piece).rotation_CP;
-  const Vec3 pull = turn * pull_left(hold.wall(), glm::conjugate(turn) * shape.up_C, hold.phase());
-  stay_with_hold(context, body, way.grip.foot_C + pull, context.profile.climb.pause, state);
+  keep_grip(context, way.grip, kept, state);
+  stay_with_hold(context, body, way.grip.foot_C + pull_left(context, state), context.profile.climb.pause,
+                 state);
   if (lands && state.holding()) step_off(context, state);
 }
 

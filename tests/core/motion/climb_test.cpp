@@ -59,12 +59,6 @@ Driven driven(TriangleWorld world, int hz = 60, const Profile& profile = {},
   return d;
 }
 
-bool tells(const Driven& d, const std::string& part) {
-  for (const std::string& s : d.told) UNSCOPED_INFO(s);
-  return std::any_of(d.told.begin(), d.told.end(),
-                     [&](const std::string& s) { return s.find(part) != std::string::npos; });
-}
-
 }  // namespace
 
 TEST_CASE("The wall is taken hold of from the ground and from the air, by what the profile says") {

@@ -63,12 +63,6 @@ void go(Driven& d, double seconds, const InputFrame& input) {
 
 double reach_of(const Driven& d) { return d.profile.capsule.radius + d.profile.climb.gap + 0.035; }
 
-bool tells(const Driven& d, const std::string& part) {
-  for (const std::string& s : d.told) UNSCOPED_INFO(s);
-  return std::any_of(d.told.begin(), d.told.end(),
-                     [&](const std::string& s) { return s.find(part) != std::string::npos; });
-}
-
 }  // namespace
 
 TEST_CASE("A ladder is climbed along its middle at one gap, as fast as is set, at every rate and up") {
@@ -364,4 +358,23 @@ TEST_CASE("Who stands over a ladder and faces it, without a push, turns and back
   Driven high = driven(Yard().ladder({0, 0, 0}).block({0, 0, -2.1}, {6, 4.6, 4}).world(), {0.05, 4.6, -0.5});
   high.play(":0.1 K :0.5");
   CHECK(high.now() == "Stand");
+}
+
+TEST_CASE("Rungs far apart before an ivy wall: the ladder is taken hold of, not the wall between its rungs") {
+  const shape::Ladder wide{0.7, 4.0, 0.6};
+  for (const double distance : {0.5, 0.6, 0.7}) {
+    for (const double floor : {0.0, 0.15, 0.3, 0.45}) {
+      INFO(distance << ", floor " << floor);
+      Yard yard;
+      yard.ladder({0, 0, 0}, Vec3(0.0), wide)
+          .block({0, 0, -2.2}, {8, 5, 4}, true)
+          .block({0, 0, 1.0}, {4, floor + 1e-3, 1.9});
+      Driven d = driven(yard.world(), {0, floor + 1e-3, distance});
+      d.tap(Action::Climb);
+      go(d, 0.4, {});
+      REQUIRE(d.now() == "Climb");
+      CHECK(d.state.hold.piece == 1u);
+      CHECK(d.state.foot_C.z == Approx(reach_of(d)).margin(1e-5));
+    }
+  }
 }
