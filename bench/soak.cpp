@@ -156,7 +156,9 @@ bool is_adrift(const CharacterState& state, const Profile& profile, const World&
   if (!state.holding() || hold.phase() < 1.0) return false;
   std::array<WorldContact, 1> found;
   if (hold.kind == Hold::Kind::Climb) {
-    const double reach = profile.capsule.radius + profile.climb.gap + kNear;
+    const auto ladder = world.ladder(hold.piece, {state.time});
+    const double behind_front = ladder ? 0.5 * ladder->depth : 0.0;  // The nearest rung.
+    const double reach = profile.capsule.radius + profile.climb.gap + behind_front + kNear;
     return world.contacts(capsule_axis(state, profile.capsule.radius), reach, found, {state.time}) == 0;
   }
   const RimHold rim = hold.rim();

@@ -59,7 +59,7 @@ class Yard {
   TriangleWorld::Builder builder_;
 };
 
-bool tells(const Driven& d, const std::string& beginning) {
+bool says(const Driven& d, const std::string& beginning) {
   for (const std::string& s : d.told) UNSCOPED_INFO(s);
   return std::any_of(d.told.begin(), d.told.end(),
                      [&](const std::string& s) { return s.rfind(beginning, 0) == 0; });
@@ -262,9 +262,9 @@ TEST_CASE(
                       .world(),
                   4.4);
   };
-  CHECK(tells(turning({0, 0, 55}), "lets go: the shelf of “mover” has become too steep"));
-  CHECK(tells(turning({0, -55, 0}), "lets go: the wall of “mover” leans too far"));
-  CHECK(tells(turning({0, 60, 0}), "lets go: the rim is no longer there"));
+  CHECK(says(turning({0, 0, 55}), "lets go: the shelf of “mover” has become too steep"));
+  CHECK(says(turning({0, -55, 0}), "lets go: the wall of “mover” leans too far"));
+  CHECK(says(turning({0, 60, 0}), "lets go: the rim is no longer there"));
   const Driven lid =
       let_go(Yard()
                  .still()
@@ -272,7 +272,7 @@ TEST_CASE(
                  .moving({{0.0}, {0.2}, {0.6, Vec3(0, 0, 3.5)}, {1.0, Vec3(0, 0, 3.5)}}, 2.0, {0, 2.03, -5.6})
                  .add({6, 0.3, 4}, {0, 0, 0})
                  .world());
-  CHECK(tells(lid, "lets go: “mover” leaves no room for the hands"));
+  CHECK(says(lid, "lets go: “mover” leaves no room for the hands"));
   const Driven pushed =
       let_go(Yard()
                  .still()
@@ -280,7 +280,7 @@ TEST_CASE(
                  .moving({{0.0}, {0.2}, {0.6, Vec3(4, 0, 0)}, {1.0, Vec3(4, 0, 0)}}, 2.0, {-3, 0.3, -0.2})
                  .add({1, 1, 0.5}, {0, 0, 0})
                  .world());
-  CHECK(tells(pushed, "lets go: pushed off by “mover”"));
+  CHECK(says(pushed, "lets go: pushed off by “mover”"));
 }
 
 TEST_CASE(
