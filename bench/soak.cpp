@@ -163,6 +163,8 @@ bool is_adrift(const CharacterState& state, const Profile& profile, const World&
   }
   const RimHold rim = hold.rim();
   if (hold.kind != Hold::Kind::Hang || rim.gap_left > 0.0f || rim.gap_right > 0.0f) return false;
+  // In an inner corner the hands go from one wall to the other.
+  if (rim.inner > 0.5f && (rim.turn_left > 0.0f || rim.turn_right > 0.0f)) return false;
   const Vec3 at =
       world.moves(hold.piece) ? world.piece_frame(hold.piece, state.time).point(hold.at_P) : hold.at_P;
   return world.contacts({at, at}, 0.02, found, {state.time}) == 0;
