@@ -27,6 +27,7 @@ TriangleWorld roof() {
   block("tower", {20, 0, 0}, {4, 6, 4});
   course.surfaces.push_back({"ivy", {.climbable = true}});
   course.pieces.push_back({"ivy", {-20, 0, 0}, Vec3(0.0), "ivy", shape::Block{{4, 6, 4}}});
+  course.pieces.push_back({"ladder", {-28, 0, 2.0}, Vec3(0.0), "", shape::Ladder{0.5, 6.0, 0.3}});
   course.limits = Box{Vec3(-100.0), Vec3(100.0)};
   return build_world(course);
 }
@@ -105,14 +106,18 @@ void mantle_bench(benchmark::State& state) {
 
 struct Holding {
   const char* name;
-  bool climbs;
+  Hold::Kind kind;
+  Vec3 from;
   Vec2 push;
 };
-constexpr Holding kHoldings[] = {{"hangs", false, {0, 0}},
-                                 {"hangs, along", false, {1, 0}},
-                                 {"climbs, still", true, {0, 0}},
-                                 {"climbs, up", true, {0, 1}},
-                                 {"climbs, along", true, {1, 0}}};
+constexpr Vec3 kBelowRim{20, 4.2, 2.4}, kAtWall{-20, 2.5, 2.4}, kAtLadder{-28, 2.5, 2.4};
+constexpr Holding kHoldings[] = {{"hangs", Hold::Kind::Hang, kBelowRim, {0, 0}},
+                                 {"hangs, along", Hold::Kind::Hang, kBelowRim, {1, 0}},
+                                 {"climbs, still", Hold::Kind::Climb, kAtWall, {0, 0}},
+                                 {"climbs, up", Hold::Kind::Climb, kAtWall, {0, 1}},
+                                 {"climbs, along", Hold::Kind::Climb, kAtWall, {1, 0}},
+                                 {"on a ladder, still", Hold::Kind::Climb, kAtLadder, {0, 0}},
+                                 {"on a ladder, up", Hold::Kind::Climb, kAtLadder, {0, 1}}};
 
 void hold_bench(benchmark::State& state) {
   const Holding& holding = kHoldings[state.range(0)];
@@ -120,12 +125,10 @@ void hold_bench(benchmark::State& state) {
   profile.hang.grasps = Values::Hang::Catch::Falling;
   profile.climb.grip = Values::Climb::Grip::Always;
   constexpr double kTick = 1.0 / 60.0;
-  const Vec3 from(holding.climbs ? -20.0 : 20.0, holding.climbs ? 2.5 : 4.2, 2.4);
-  CharacterState at = start_state(profile, {from, Quat(1, 0, 0, 0), 0.0}, world());
+  CharacterState at = start_state(profile, {holding.from, Quat(1, 0, 0, 0), 0.0}, world());
   InputFrame input;
   for (int i = 0; i < 20; ++i) at = step(at, input, profile, world(), kTick);
-  if (at.hold.kind != (holding.climbs ? Hold::Kind::Climb : Hold::Kind::Hang))
-    state.SkipWithError("not what was to be measured");
+  if (at.hold.kind != holding.kind) state.SkipWithError("not what was to be measured");
   input.move = holding.push;
   for (auto _ : state) benchmark::DoNotOptimize(step(at, input, profile, world(), kTick));
   state.SetLabel(holding.name);
