@@ -95,6 +95,7 @@ std::optional<Descent> ladder_below(const StepContext& context, const CharacterS
   }
   return std::nullopt;
 }
+
 std::optional<Descent> wall_below(const StepContext& context, const CharacterState& state,
                                   const Intent& intent) {
   if (!state.grounded() || !context.input.pressed.has(Action::Climb)) return std::nullopt;
