@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: MIT
 #include "motion/step_aside.h"
 
+#include "motion/contact_kind.h"
 #include "motion/holding.h"
 
 namespace lagniappe {
@@ -17,7 +18,7 @@ struct AsideWay {
 class Searching {
  public:
   Searching(const StepContext& context, const Body& body, const Vec3& foot_C)
-      : steepest_(context.profile.ground.steepest_walkable), body_(body), foot_(foot_C) {}
+      : values_(context.profile), body_(body), foot_(foot_C) {}
 
   // The way over a height, 0 or as high as one can step.
   std::optional<AsideWay> over(double rise, const Vec3& side_C) const {
@@ -27,23 +28,26 @@ class Searching {
     if (free_way(way.above_C, side_C) < length(side_C)) return std::nullopt;
     const Vec3 down = body_.up_C * -(kHighest + dot(way.above_C - foot_, body_.up_C));
     const auto floor = body_.sweep(way.over_C, down);
-    if (!floor || !bears(*floor)) return std::nullopt;
+    if (!floor) return std::nullopt;
     way.to_C = way.over_C + down * floor->hit.fraction;
+    if (!bears(*floor, way.to_C)) return std::nullopt;
     way.floor = floor->piece;
     return way;
   }
 
  private:
-  bool bears(const WorldHit& hit) const {
-    return hit.surface.ground && hit.surface.walk != Surface::Walk::Never &&
-           dot(hit.face_normal_C, body_.up_C) >= std::cos(steepest_);
+  // One can stand there, and would not slip off its edge.
+  bool bears(const WorldHit& hit, const Vec3& foot_C) const {
+    const double aside = length(body_.flat(hit.hit.point_C - foot_C));
+    const bool on_edge = hit.hit.feature != Feature::Face && aside > values_.ground.longest_overhang;
+    return !on_edge && hit.surface.ground && walkable(values_, hit.surface, hit.face_normal_C, body_.up_C);
   }
   double free_way(const Vec3& from_C, const Vec3& motion_C) const {
     const auto hit = body_.world.sweep(body_.axis(from_C), body_.radius - body_.margin, motion_C, body_.now);
     return length(motion_C) * (hit ? hit->hit.fraction : 1.0);
   }
 
-  double steepest_;
+  const Values& values_;
   const Body& body_;
   Vec3 foot_;
 };

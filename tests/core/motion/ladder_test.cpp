@@ -16,9 +16,12 @@ class Yard {
  public:
   explicit Yard(const Frame& frame = frames().front()) : frame_(frame) { block({0, -1, 0}, {80, 1, 80}); }
   Yard& block(const Vec3& at, const Vec3& size, bool climbable = false) {
-    builder_.begin_piece(climbable ? "ivy" : "stone");
     Surface surface;
     surface.climbable = climbable;
+    return block(at, size, surface);
+  }
+  Yard& block(const Vec3& at, const Vec3& size, const Surface& surface) {
+    builder_.begin_piece(surface.climbable ? "ivy" : "stone");
     for (const Triangle& t : triangles_of({"", at, Vec3(0.0), "", shape::Block{size}}))
       builder_.add(frame_.triangle(t), surface);
     return *this;
@@ -219,7 +222,23 @@ TEST_CASE("To the side one steps onto a floor there, level, higher and lower") {
       }
     }
   }
-  // Where there is none one stays on it.
+  // One that begins so far away that the foot would slip off its edge is stepped onto farther in.
+  Driven edge = driven(Yard().ladder({0, 0, 0}).block({0.85 + 1.0, 1.2, 0}, {2, 0.3, 4}).world(), {0, 0, 0.7});
+  edge.tap(Action::Climb);
+  while (edge.state.foot_C.y < 1.5 && edge.state.time < 5.0) go(edge, 1.0 / 60, push(0, 1));
+  for (int i = 0; i < 120 && !edge.state.grounded(); ++i) go(edge, 1.0 / 60, push(1, 0));
+  go(edge, 0.5, {});
+  CHECK(edge.now() == "Stand");
+  CHECK(edge.state.foot_C.y == Approx(1.5).margin(1e-3));
+  // Where there is none, or only what nobody stands on, one stays on it.
+  Surface slime;
+  slime.walk = Surface::Walk::Never;
+  Driven slippery =
+      driven(Yard().ladder({0, 0, 0}).block({1.3, 1.2, 0}, {2, 0.3, 4}, slime).world(), {0, 0, 0.7});
+  slippery.tap(Action::Climb);
+  while (slippery.state.foot_C.y < 1.5 && slippery.state.time < 5.0) go(slippery, 1.0 / 60, push(0, 1));
+  go(slippery, 1.0, push(1, 0));
+  CHECK(slippery.now() == "Climb");
   Driven d = driven(Yard().ladder({0, 0, 0}).world(), {0, 0, 0.7});
   d.play("K :0.3 w:0.8 d:1");
   CHECK(d.now() == "Climb");
