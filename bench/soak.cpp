@@ -152,6 +152,8 @@ double overlap(const CharacterState& state, const Profile& profile, const World&
 // Whether it holds on to nothing: no wall at the gap, no rim where the hands are.
 bool is_adrift(const CharacterState& state, const Profile& profile, const World& world) {
   constexpr double kNear = 0.002;  // m.
+  constexpr double kHand = 0.04;   // m, the radius of a hand: a rim's point is where two planes meet, and
+                                   // of jagged triangles that is beside them.
   const Hold& hold = state.hold;
   if (!state.holding() || hold.phase() < 1.0) return false;
   std::array<WorldContact, 1> found;
@@ -167,7 +169,7 @@ bool is_adrift(const CharacterState& state, const Profile& profile, const World&
   if (rim.inner > 0.5f && (rim.turn_left > 0.0f || rim.turn_right > 0.0f)) return false;
   const Vec3 at =
       world.moves(hold.piece) ? world.piece_frame(hold.piece, state.time).point(hold.at_P) : hold.at_P;
-  return world.contacts({at, at}, 0.02, found, {state.time}) == 0;
+  return world.contacts({at, at}, kHand, found, {state.time}) == 0;
 }
 
 using Place = std::function<Vec3(Random&)>;

@@ -14,6 +14,7 @@ constexpr double kNearCorner = 0.04;                   // m between two rims tha
 constexpr double kSameWay = radians(0.05);  // Walls whose normals are closer than this go straight on.
 constexpr double kTurnLooks = radians(22.5);
 constexpr double kSharpest = radians(160.0);
+constexpr double kFaced = 0.5;    // Cosine between the way along a rim and a wall that one comes up to.
 constexpr double kTurned = 1e-9;  // rad.
 constexpr int kMostIdle = 4;      // Events without any way between them.
 
@@ -112,13 +113,17 @@ class Follower {
     const double step = std::min(left, kStride);
     const Vec3 t = grip.along_C * sign;
     const GripAnswer next = at(grip.rim_C + t * step, grip.normal_C, grip.away);
+    // A wall that is faced is kept off as the one that is hung on, whatever the steps are.
+    const auto faced = wall_ahead(grip, sign, step);
+    if (faced && free_before(*faced, step) < step && dot(faced->hit.normal_C, t) < -kFaced)
+      return inner_corner(grip, sign, step, *faced, left, way);
     if (next.grip && std::abs(angle_between(grip.normal_C, next.grip->normal_C)) <= kSameWay) {
       grip = *next.grip;
       left -= step;
       return RimStop::None;
     }
     if (next.in_the_way != kNoPiece || (next.grip && bends_in(grip, *next.grip, sign)))
-      return inner_corner(grip, sign, step, left, way);
+      return inner_corner(grip, sign, step, faced, left, way);
     return outer_corner(grip, sign, step, left, way);
   }
 
@@ -158,7 +163,7 @@ class Follower {
     const RimGrip before = grip;
     (sign > 0.0 ? grip.gap_right : grip.gap_left) = wide;
     const RimStop crossed = cross_gap(grip, sign, left, way);
-    if (crossed != RimStop::Blocked || (sign > 0.0 ? grip.gap_right : grip.gap_left) < wide) return crossed;
+    if (crossed == RimStop::None) return crossed;
     grip = before;
     return stop;
   }
@@ -191,13 +196,14 @@ class Follower {
       way.piece = *touched;
       return RimStop::Blocked;
     }
-    grip.rim_C = moved.rim_C;
+    const bool over = ahead - step <= kFinest;
+    if (over && !lands(moved, sign)) return RimStop::End;
     left -= step;
     ahead -= step;
     behind += step;
-    if (ahead > kFinest) return RimStop::None;
-    grip.gap_left = grip.gap_right = 0.0;
-    return land(grip, sign);
+    grip.rim_C = moved.rim_C;
+    if (over) grip = moved;
+    return RimStop::None;
   }
 
   // The rim that goes on round a corner: the one that turns the least.
@@ -217,14 +223,25 @@ class Follower {
     return std::nullopt;
   }
 
+  Vec3 onward(const RimGrip& grip, double sign) const {
+    return unit_or(across(grip.along_C * sign, up_), Vec3(0.0));
+  }
+  // What the body meets on a step along the rim, or within its gap behind that.
+  std::optional<WorldHit> wall_ahead(const RimGrip& grip, double sign, double step) const {
+    return world_.sweep(body(grip), s_.radius - s_.margin, onward(grip, sign) * (step + s_.gap), s_.moment);
+  }
+  // m of the step until it is so near.
+  double free_before(const WorldHit& ahead, double step) const {
+    return std::clamp(ahead.hit.fraction * (step + s_.gap) - s_.gap, 0.0, step);
+  }
+
   // The wall ahead has a rim as well: the body turns to it.
-  RimStop inner_corner(RimGrip& grip, double sign, double step, double& left, RimWay& way) {
-    const Vec3 t = unit_or(across(grip.along_C * sign, up_), Vec3(0.0));
+  RimStop inner_corner(RimGrip& grip, double sign, double step, const std::optional<WorldHit>& ahead,
+                       double& left, RimWay& way) {
+    const Vec3 t = onward(grip, sign);
     const double room = s_.radius + s_.gap;
-    const auto hit = world_.sweep(body(grip), s_.radius - s_.margin, t * (step + s_.gap), s_.moment);
-    const double free = hit ? hit->hit.fraction * (step + s_.gap) - s_.gap : step;
-    way.piece = hit ? hit->piece : kNoPiece;
-    const double on = std::clamp(free, 0.0, step);
+    way.piece = ahead ? ahead->piece : kNoPiece;
+    const double on = ahead ? free_before(*ahead, step) : step;
     RimGrip near = grip;
     near.rim_C += grip.along_C * (sign * on);
     const GripAnswer next = grip_from_here(near, t, room);
@@ -234,7 +251,7 @@ class Follower {
       begin_corner(grip, *next.grip, sign, true);
       return RimStop::None;
     }
-    const double good = last_of(grip, sign, step);
+    const double good = std::min(on, last_of(grip, sign, step));
     grip.rim_C += grip.along_C * (sign * good);
     left -= good;
     return over_gap(grip, sign, left, way, RimStop::Blocked);
@@ -262,21 +279,19 @@ class Follower {
       way.piece = *touched;
       return RimStop::Blocked;
     }
+    if (ahead - angle <= kTurned && !lands(turned, sign)) return RimStop::End;
     left -= angle * grip.away;
     grip = turned;
-    if (ahead - angle > kTurned) return RimStop::None;
-    grip.turn_left = grip.turn_right = 0.0;
-    return land(grip, sign);
+    return RimStop::None;
   }
 
-  // On the rim behind the corner.
-  RimStop land(RimGrip& grip, double sign) {
+  // Onto the rim behind a corner or a gap. If it has moved away meanwhile, the hands stay with the one before.
+  bool lands(RimGrip& grip, double sign) const {
     const Vec3 onward = across(grip.along_C * sign, up_);
     const double in = grip.inner ? 0.0 : kFinest * 2.0;
     const GripAnswer next = at(grip.rim_C + onward * in, grip.normal_C, grip.away);
-    if (!next.grip) return RimStop::End;
-    grip = *next.grip;
-    return RimStop::None;
+    if (next.grip) grip = *next.grip;
+    return next.grip.has_value();
   }
 
   const World& world_;

@@ -283,6 +283,38 @@ TEST_CASE(
   CHECK(says(pushed, "lets go: pushed off by “mover”"));
 }
 
+TEST_CASE("Who turns to a rim that moves away meanwhile stays where the hands are, and may turn back") {
+  for (const int hz : tick_rates()) {
+    for (const double begun : {0.2, 0.3, 0.38}) {
+      INFO(hz << " ticks/s, the rim leaves when the turn has gone on for " << begun << " s");
+      // Pushed towards both walls, so that one goes on round the corner.
+      const double to_corner = (1.5 - 0.32) / (Profile{}.hang.speed * std::sqrt(0.5));
+      const double leaves = (0.3 + to_corner + begun) / 20.0;
+      Driven d(Yard()
+                   .still()
+                   .add({6, 2.0, 4}, {0, 0, -2.5})
+                   .moving({{0.0}, {leaves}, {leaves + 0.005, Vec3(0, 3, 0)}, {1.0, Vec3(0, 3, 0)}}, 20.0,
+                           {3.5, 0, 1.5})
+                   .add({4, 2.0, 4}, {0, 0, 0})
+                   .world(),
+               catching());
+      d.hz = hz;
+      d.state.foot_C = {0, 0.4, -0.15};
+      d.state.ground = Ground{};
+      d.play(":0.3");
+      REQUIRE(d.now() == "Hang");
+      d.go(to_corner + 2.0, push(0.7, -0.7));
+      CHECK(d.now() == "Hang");
+      CHECK(d.state.hold.rim().turn_left > 0.0f);
+      CHECK(d.state.foot_C.x == Approx(1.5 - 0.32).margin(0.01));
+      CHECK(d.state.foot_C.y == Approx(2.0 - d.profile.hang.hands).margin(1e-3));
+      d.go(to_corner + 1.5, push(-0.7, 0.7));
+      CHECK(d.now() == "Hang");
+      CHECK(d.state.foot_C.x < 0.5);
+    }
+  }
+}
+
 TEST_CASE(
     "Where the wall below the rim begins to lean back the body swings to its new place, and no farther than "
     "arms reach") {
