@@ -116,9 +116,7 @@ class Finder {
         continue;
       }
       const double height = to_.height_of(shelf->hit.point_C);
-      if (steepness(upwards(shelf->face_normal_C), q_.up_C) < kWallFrom &&
-          consider(*wall, face_below(*shelf, in)))
-        return answer_;
+      if (!is_wall(shelf->face_normal_C) && consider(*wall, face_below(*shelf, in))) return answer_;
       low = std::max(height + kHand, low + kHand);
     }
     return finish();
@@ -142,15 +140,22 @@ class Finder {
     const double height = to_.height_of(met.hit.point_C) + kHand;
     return straight_on(to_.ray(to_.at(height, in + to_.leant(height)), -q_.up_C * (2.0 * kHand)), false, met);
   }
-  WorldHit straight_on(const std::optional<WorldRayHit>& ray, bool is_wall, WorldHit met) const {
+  WorldHit straight_on(const std::optional<WorldRayHit>& ray, bool wall, const WorldHit& met) const {
     if (!ray || length(ray->hit.point_C - met.hit.point_C) > 2.0 * kHand) return met;
-    if (is_wall != (steepness(upwards(ray->hit.normal_C), q_.up_C) >= kWallFrom)) return met;
-    met.hit.point_C = ray->hit.point_C;
-    met.face_normal_C = ray->hit.normal_C;
-    met.triangle = ray->triangle;
-    met.piece = ray->piece;
-    met.surface = ray->surface;
+    return wall == is_wall(ray->hit.normal_C) ? met_by(*ray, met) : met;
+  }
+  static WorldHit met_by(const WorldRayHit& ray, WorldHit met) {
+    met.hit.point_C = ray.hit.point_C;
+    met.face_normal_C = ray.hit.normal_C;
+    met.triangle = ray.triangle;
+    met.piece = ray.piece;
+    met.surface = ray.surface;
     return met;
+  }
+  bool is_wall(const Vec3& normal_C) const { return steepness(upwards(normal_C), q_.up_C) >= kWallFrom; }
+  // As far ahead, within the width of a hand.
+  bool is_beside(const WorldRayHit& ray, const WorldHit& met) const {
+    return std::abs(to_.ahead_of(ray.hit.point_C) - to_.ahead_of(met.hit.point_C)) <= kHand;
   }
 
   // The tangent by which a wall leans away from the body.
@@ -219,11 +224,12 @@ class Finder {
     if (ledge.slope > q_.steepest_shelf)
       return refuse(LedgeFault::ShelfTooSteep, ledge.slope, q_.steepest_shelf);
     if (ledge.over > q_.most_over) return refuse(LedgeFault::LeansOver, ledge.over, q_.most_over);
-    ledge.depth = depth_of(ledge);
+    const bool free = hands_free(ledge, 0.0, q_.longest_shelf);
+    ledge.depth = depth_of(ledge, free);
     if (ledge.depth < q_.shortest_shelf)
       return refuse(LedgeFault::ShelfTooShort, ledge.depth, q_.shortest_shelf);
-    const Vec3 hands = ledge.rim_C + ledge.shelf_normal_C * (kHand + kClear) + into(ledge) * kInside;
-    if (!to_.is_free({hands, hands}, kHand)) return refuse(LedgeFault::NoRoomForHands, 0.0, 2.0 * kHand);
+    if (!free && !hands_free(ledge, kInside, kInside))
+      return refuse(LedgeFault::NoRoomForHands, 0.0, 2.0 * kHand);
     find_room(ledge);
     answer_ = {};
     answer_.ledge = ledge;
@@ -239,10 +245,13 @@ class Finder {
     const double ahead = to_.ahead_of(shelf.hit.point_C) + kHand;
     for (int i = 1; i <= kMostFeelers; ++i) {
       const Vec3 from = to_.at(to_.height_of(shelf.hit.point_C) - 2.0 * kTip * i, 0.0);
+      const auto straight = to_.ray(from, q_.towards_C * ahead);
+      if (straight && is_wall(straight->hit.normal_C) && is_beside(*straight, met))
+        return met_by(*straight, met);
       const auto under = to_.sweep(from, kTip, q_.towards_C * ahead);
       if (!under) break;
-      const WorldHit wall = straight_on(to_.ray(from, q_.towards_C * ahead), true, *under);
-      if (steepness(upwards(wall.face_normal_C), q_.up_C) >= kWallFrom) return wall;
+      const WorldHit wall = straight_on(straight, true, *under);
+      if (is_wall(wall.face_normal_C)) return wall;
     }
     return met;
   }
@@ -270,12 +279,21 @@ class Finder {
                   det;
   }
 
-  // How far the shelf goes on from the rim, as a plane, free to lay hands on.
-  double depth_of(const Ledge& ledge) const {
-    const Vec3 in = into(ledge), out = ledge.shelf_normal_C;
+  // Where a hand lies, so far in from the rim.
+  Vec3 hand_at(const Ledge& ledge, double in) const {
+    return ledge.rim_C + ledge.shelf_normal_C * (kHand + kClear) + into(ledge) * in;
+  }
+  bool hands_free(const Ledge& ledge, double from, double to) const {
+    return to_.is_free({hand_at(ledge, from), hand_at(ledge, to)}, kHand);
+  }
+
+  // How far the shelf goes on from the rim, as a plane, free to lay hands on; `free`: nothing stands on it.
+  double depth_of(const Ledge& ledge, bool free) const {
     double depth = q_.longest_shelf;
-    const Vec3 over = ledge.rim_C + out * (kHand + kClear);
-    if (const auto wall = to_.sweep(over, kHand, in * depth)) depth = wall->hit.fraction * depth + kHand;
+    if (!free) {
+      const auto wall = to_.sweep(hand_at(ledge, 0.0), kHand, into(ledge) * depth);
+      if (wall) depth = wall->hit.fraction * depth + kHand;
+    }
     const double last = depth - kClear, first = std::min(kInside, last);
     const Face begins = face_at(ledge, first);
     if (!begins) return end_between(ledge, 0.0, first);
@@ -325,8 +343,10 @@ class Finder {
     const double lift = q_.radius / std::max(dot(ledge.shelf_normal_C, q_.up_C), 0.1);
     const Vec3 low = foot + q_.up_C * (lift + kClear);
     const double core = q_.radius - 2.0 * kClear;
-    if (to_.is_free({low, low}, core)) {
-      const double most = std::max(q_.standing - 2.0 * q_.radius, 0.0);
+    const double most = std::max(q_.standing - 2.0 * q_.radius, 0.0);
+    if (to_.is_free({low, low + q_.up_C * most}, core)) {
+      ledge.headroom = 2.0 * q_.radius + most;
+    } else if (to_.is_free({low, low}, core)) {
       const auto roof = to_.sweep(low, core, q_.up_C * most);
       ledge.headroom = 2.0 * q_.radius + (roof ? roof->hit.fraction * most : most);
     }
