@@ -53,6 +53,19 @@ struct Triangles {
 struct Ladder {
   double width, height, spacing;
 };
+// Round ones are made of faces that lie within `sag` (m) of what they stand for. Like all faces they are solid
+// from both sides.
+struct Ball {
+  double radius, sag = 0.004;
+};
+// Along its own Y; `length` is between the centres of its ends.
+struct Pill {
+  double radius, length, sag = 0.004;
+};
+// Around its own Y; `radius` to the middle of the tube, `thickness` the tube's radius.
+struct Ring {
+  double radius, thickness, sag = 0.004;
+};
 // Triangles of a model file, in the piece's frame. `file` is as written in the course.
 struct Model {
   std::string file;
@@ -62,7 +75,7 @@ struct Model {
 }  // namespace shape
 
 using Shape = std::variant<shape::Block, shape::Ramp, shape::Stairs, shape::SpiralStairs, shape::Ladder,
-                           shape::Triangles, shape::Model>;
+                           shape::Ball, shape::Pill, shape::Ring, shape::Triangles, shape::Model>;
 
 struct Piece {
   std::string id;

@@ -5,30 +5,10 @@
 #include <cstdint>
 #include <vector>
 
+#include "lagniappe/rigid_pose.h"
 #include "lagniappe/shapes.h"
 
 namespace lagniappe {
-
-// Where a rigid piece is: p_C = position_C + rotation_CP * p_P.
-struct RigidPose {
-  Vec3 position_C = Vec3(0.0);
-  Quat rotation_CP = Quat(1.0, 0.0, 0.0, 0.0);
-
-  Vec3 point(const Vec3& p_P) const { return position_C + rotation_CP * p_P; }
-  Vec3 back(const Vec3& p_C) const { return glm::conjugate(rotation_CP) * (p_C - position_C); }
-};
-
-struct RigidVelocity {
-  Vec3 linear_C = Vec3(0.0);   // m/s, of the point at `origin_C`.
-  Vec3 angular_C = Vec3(0.0);  // rad/s.
-  Vec3 origin_C = Vec3(0.0);
-
-  Vec3 at(const Vec3& p_C) const { return linear_C + cross(angular_C, p_C - origin_C); }
-};
-
-// Returns the rotation of yaw, pitch, roll in radians: roll about Z first, then pitch about X, then yaw about
-// Y.
-Quat rotation_of(const Vec3& turn);
 
 struct PieceMotion {
   // How the stretch that begins at a key is passed.

@@ -8,6 +8,7 @@
 #include <memory>
 #include <string>
 
+#include "lagniappe/curve.h"
 #include "lagniappe/vector.h"
 
 namespace lagniappe {
@@ -28,24 +29,6 @@ struct Response {
   // The same while what is wished goes against the velocity, until that is brought to a stand.
   double turn_acceleration = 30.0;  // m/s2.
   double turn_time = 0.10;          // s.
-};
-
-// A number that depends on another: straight lines between points, even beyond the first and the last. Without
-// points it is 1 everywhere.
-struct Curve {
-  static constexpr int kMostPoints = 8;
-  std::array<Vec2, kMostPoints> points{};  // x rising.
-  int count = 0;
-
-  double at(double x) const {
-    if (count == 0) return 1.0;
-    if (x <= points[0].x) return points[0].y;
-    for (int i = 1; i < count; ++i) {
-      const Vec2 &a = points[i - 1], &b = points[i];
-      if (x <= b.x) return a.y + (b.y - a.y) * ((x - a.x) / (b.x - a.x));
-    }
-    return points[count - 1].y;
-  }
 };
 
 // The numbers, curves and choices. Plain: a copy costs no more than its bytes.

@@ -6,6 +6,7 @@
 #include <array>
 #include <cmath>
 
+#include "course/round_shapes.h"
 #include "course/shape_row.h"
 
 namespace lagniappe {

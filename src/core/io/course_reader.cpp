@@ -28,6 +28,7 @@ struct FieldReader {
 
   static NumberRange range_of(const PieceKey& key) { return {key.low, key.high, key.above_low}; }
   void operator()(const PieceKey& key, double& value) const {
+    if (!key.needed && !piece.has(key.name)) return;
     value = piece.at(key.name).number(range_of(key));
   }
   void operator()(const PieceKey& key, Vec3& value) const { value = piece.at(key.name).vec3(range_of(key)); }

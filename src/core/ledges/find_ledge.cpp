@@ -109,14 +109,14 @@ class Finder {
       if (!from) return too_high(*wall, top, in);
       const Vec3 over = to_.at(*from, in + to_.leant(*from));
       const double bottom = std::max(low - kHand, 0.0);
-      const auto shelf = to_.sweep(over, kHand, to_.at(bottom, in + to_.leant(bottom)) - over);
+      const auto shelf = shelf_under(over, to_.at(bottom, in + to_.leant(bottom)) - over);
       if (!shelf) {
         low = std::max(*from, low + kHand);  // What was met lies above, or was passed: a bar.
         if (*from >= top) break;
         continue;
       }
-      const double height = to_.height_of(shelf->hit.point_C);
-      if (!is_wall(shelf->face_normal_C) && consider(*wall, face_below(*shelf, in))) return answer_;
+      const double height = to_.height_of(shelf->met.hit.point_C);
+      if (!is_wall(shelf->met.face_normal_C) && consider(*wall, straight_under(*shelf, in))) return answer_;
       low = std::max(height + kHand, low + kHand);
     }
     return finish();
@@ -135,8 +135,25 @@ class Finder {
     return std::clamp(crossed, met, met + kHand) + kInside;
   }
 
+  // What a hand comes down on: what lies straight under it, where it comes there freely.
+  struct Under {
+    WorldHit met;
+    bool straight;
+  };
+  std::optional<Under> shelf_under(const Vec3& over_C, const Vec3& way_C) const {
+    if (const auto straight = to_.ray(over_C, way_C)) {
+      const Vec3 lies = straight->hit.point_C + q_.up_C * (kHand + kClear);
+      if (dot(lies - over_C, way_C) >= 0.0 && to_.is_free({over_C, lies}, kHand))
+        return Under{met_by(*straight, {}), true};
+    }
+    const auto met = to_.sweep(over_C, kHand, way_C);
+    return met ? std::optional(Under{*met, false}) : std::nullopt;
+  }
+
   // What a ball met is where hands lie; the plane straight ahead may cut another of the faces that meet there.
-  WorldHit face_below(const WorldHit& met, double in) const {
+  WorldHit straight_under(const Under& under, double in) const {
+    const WorldHit& met = under.met;
+    if (under.straight) return met;
     const double height = to_.height_of(met.hit.point_C) + kHand;
     return straight_on(to_.ray(to_.at(height, in + to_.leant(height)), -q_.up_C * (2.0 * kHand)), false, met);
   }
@@ -225,7 +242,7 @@ class Finder {
       return refuse(LedgeFault::ShelfTooSteep, ledge.slope, q_.steepest_shelf);
     if (ledge.over > q_.most_over) return refuse(LedgeFault::LeansOver, ledge.over, q_.most_over);
     const bool free = hands_free(ledge, 0.0, q_.longest_shelf);
-    ledge.depth = depth_of(ledge, free);
+    ledge.depth = depth_of(ledge, shelf, free);
     if (ledge.depth < q_.shortest_shelf)
       return refuse(LedgeFault::ShelfTooShort, ledge.depth, q_.shortest_shelf);
     if (!free && !hands_free(ledge, kInside, kInside))
@@ -288,17 +305,23 @@ class Finder {
   }
 
   // How far the shelf goes on from the rim, as a plane, free to lay hands on; `free`: nothing stands on it.
-  double depth_of(const Ledge& ledge, bool free) const {
+  double depth_of(const Ledge& ledge, const WorldHit& shelf, bool free) const {
     double depth = q_.longest_shelf;
     if (!free) {
       const auto wall = to_.sweep(hand_at(ledge, 0.0), kHand, into(ledge) * depth);
       if (wall) depth = wall->hit.fraction * depth + kHand;
     }
     const double last = depth - kClear, first = std::min(kInside, last);
-    const Face begins = face_at(ledge, first);
+    const Face begins = first == kInside && is_first(ledge, shelf) ? Face({shelf.piece, shelf.triangle})
+                                                                   : face_at(ledge, first);
     if (!begins) return end_between(ledge, 0.0, first);
     const auto gap = first_gap(ledge, {first, begins}, {last, face_at(ledge, last)});
     return gap ? end_between(ledge, gap->on, gap->off) : depth;
+  }
+
+  // Whether the shelf was met where its depth begins to be felt for.
+  bool is_first(const Ledge& ledge, const WorldHit& shelf) const {
+    return length(shelf.hit.point_C - ledge.rim_C - into(ledge) * kInside) <= kClear;
   }
 
   // The face of the shelf so far in; nothing where it has none.

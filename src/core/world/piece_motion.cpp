@@ -95,11 +95,6 @@ Flowing<Offset> offset_at(const PieceMotion& m, double way) {
 
 }  // namespace
 
-Quat rotation_of(const Vec3& turn) {
-  return glm::angleAxis(turn.x, Vec3(0, 1, 0)) * glm::angleAxis(turn.y, Vec3(1, 0, 0)) *
-         glm::angleAxis(turn.z, Vec3(0, 0, 1));
-}
-
 RigidPose PieceMotion::pose_at(double time) const {
   const Offset offset = offset_at(*this, way_at(*this, time).value).value;
   const Quat rotation = rotation_of(turn + offset.turn);

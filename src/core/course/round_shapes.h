@@ -1,0 +1,139 @@
+// SPDX-License-Identifier: MIT
+// The rows of the round shapes: made of faces whose middles lie at most `sag` inside what they stand for (of a
+// ring's inner side, outside).
+#pragma once
+
+#include <algorithm>
+#include <cmath>
+
+#include "course/shape_row.h"
+
+namespace lagniappe {
+
+namespace key {
+
+inline constexpr double kLeastSag = 1e-4;
+
+constexpr PieceKey sag() {
+  return {PieceKey::Type::Number,
+          "sag",
+          "m",
+          kLeastSag,
+          1.0,
+          false,
+          "Between the faces and what they stand for, at most; 0.004 where it is not said.",
+          false};
+}
+
+}  // namespace key
+
+namespace round {
+
+// How many straight parts a circle needs.
+inline int parts_of_circle(double radius, double sag) {
+  return std::max(6, static_cast<int>(std::ceil(kPi / std::acos(std::max(1.0 - sag / radius, 0.5)))));
+}
+
+// A dome's triangles begin at its pole, as four, and each row around it has four more sides than the one
+// before: all have about one size. The largest is the one at a quarter's edge, half-way down, whose corners lie
+// on a circle of less than 1.43 / rows radii: its sag is half of that squared.
+inline int rows_of_dome(double radius, double sag) {
+  return std::max(2, static_cast<int>(std::ceil(std::sqrt(1.03 * radius / sag))));
+}
+
+// The vertex `place` of a row of `row` sides a quarter.
+inline Vec3 on_dome(double radius, int rows, int row, int place) {
+  const double down = 0.5 * kPi * row / rows, around = row > 0 ? 0.5 * kPi * place / row : 0.0;
+  return {radius * std::sin(down) * std::cos(around), radius * std::cos(down),
+          -radius * std::sin(down) * std::sin(around)};
+}
+
+// A ball of which the lower half is `length` under the upper one.
+inline void make_pill(double radius, double length, double sag, Mesh& mesh) {
+  const int rows = rows_of_dome(radius, sag);
+  const Vec3 low(0.0, radius, 0.0), high(0.0, radius + length, 0.0);
+  const auto upper = [&](int row, int place) { return high + on_dome(radius, rows, row, place); };
+  const auto lower = [&](int row, int place) {
+    const Vec3 v = on_dome(radius, rows, row, place);
+    return low + Vec3(v.x, -v.y, v.z);
+  };
+  const auto both = [&](int row_a, int a, int row_b, int b, int row_c, int c) {
+    mesh.triangle(upper(row_a, a), upper(row_b, b), upper(row_c, c));
+    mesh.triangle(lower(row_a, a), lower(row_c, c), lower(row_b, b));
+  };
+  for (int quarter = 0; quarter < 4; ++quarter) {
+    for (int row = 0; row < rows; ++row) {
+      const int here = quarter * row, below = quarter * (row + 1);
+      for (int k = 0; k <= row; ++k) {
+        both(row, here + k, row + 1, below + k, row + 1, below + k + 1);
+        if (k < row) both(row, here + k, row + 1, below + k + 1, row, here + k + 1);
+      }
+    }
+  }
+  if (length <= 0.0) return;
+  for (int k = 0; k < 4 * rows; ++k)
+    mesh.quad(lower(rows, k), lower(rows, k + 1), upper(rows, k + 1), upper(rows, k));
+}
+
+inline std::size_t most_of_pill(double radius, double sag) {
+  const auto rows = static_cast<std::size_t>(rows_of_dome(radius, sag));
+  return 8 * rows * rows + 8 * rows;
+}
+
+}  // namespace round
+
+template <>
+struct ShapeRow<shape::Ball> {
+  static constexpr std::string_view kKind = "ball", kHelp = "A ball that rests on its base.";
+  static void fields(auto& s, auto&& f) {
+    f(key::length("radius", "Of the ball."), s.radius);
+    f(key::sag(), s.sag);
+  }
+  static void make(const shape::Ball& s, Mesh& mesh) { round::make_pill(s.radius, 0.0, s.sag, mesh); }
+  static std::size_t most_triangles(const shape::Ball& s) { return round::most_of_pill(s.radius, s.sag); }
+};
+
+template <>
+struct ShapeRow<shape::Pill> {
+  static constexpr std::string_view kKind = "pill", kHelp = "A cylinder between two halves of a ball, upright.";
+  static void fields(auto& s, auto&& f) {
+    f(key::length("radius", "Of the cylinder and the halves."), s.radius);
+    f(key::length_or_none("length", "Between the middles of the halves."), s.length);
+    f(key::sag(), s.sag);
+  }
+  static void make(const shape::Pill& s, Mesh& mesh) { round::make_pill(s.radius, s.length, s.sag, mesh); }
+  static std::size_t most_triangles(const shape::Pill& s) { return round::most_of_pill(s.radius, s.sag); }
+};
+
+template <>
+struct ShapeRow<shape::Ring> {
+  static constexpr std::string_view kKind = "ring", kHelp = "A round tube that closes around an upright axis.";
+  static void fields(auto& s, auto&& f) {
+    f(key::length("radius", "From the axis to the middle of the tube."), s.radius);
+    f(key::length("thickness", "Radius of the tube."), s.thickness);
+    f(key::sag(), s.sag);
+  }
+  static std::optional<ShapeFault> fault(const shape::Ring& s) {
+    if (s.thickness >= s.radius) return ShapeFault{"thickness", "it must be less than the ring's radius"};
+    return std::nullopt;
+  }
+  // Half of the sag each way.
+  static int around(const shape::Ring& s) { return round::parts_of_circle(s.radius + s.thickness, s.sag / 2); }
+  static int across(const shape::Ring& s) { return round::parts_of_circle(s.thickness, s.sag / 2); }
+  static void make(const shape::Ring& s, Mesh& mesh) {
+    const int parts = around(s), sides = across(s);
+    const auto at = [&](int part, int side) {
+      const double u = 2.0 * kPi * (part % parts) / parts, v = 2.0 * kPi * (side % sides) / sides;
+      const double out = s.radius + s.thickness * std::cos(v);
+      return Vec3(out * std::cos(u), s.thickness + s.thickness * std::sin(v), -out * std::sin(u));
+    };
+    for (int i = 0; i < parts; ++i) {
+      for (int k = 0; k < sides; ++k) mesh.quad(at(i, k), at(i + 1, k), at(i + 1, k + 1), at(i, k + 1));
+    }
+  }
+  static std::size_t most_triangles(const shape::Ring& s) {
+    return 2 * static_cast<std::size_t>(around(s)) * static_cast<std::size_t>(across(s));
+  }
+};
+
+}  // namespace lagniappe
