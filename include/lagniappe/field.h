@@ -16,7 +16,8 @@
 
 namespace lagniappe {
 
-// Shapes of fields, in a frame of their own whose origin is their centre. Sizes in metres.
+// Shapes of fields, in a frame of their own whose origin is their centre. Sizes in metres,
+// above 0 (a pill's length may be 0).
 namespace field {
 
 // Everywhere in a box along one direction. Outside it its surface is the box's.

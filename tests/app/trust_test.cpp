@@ -331,7 +331,8 @@ TEST_CASE("Closing with takes that could not be saved asks: stay, try again, els
 TEST_CASE("A signal that asks to end is a clean end: takes are saved, no journal is left, and the exit is 0") {
   const int signal = GENERATE(SIGTERM, SIGHUP, SIGINT);
   INFO("signal " << signal);
-  Program program({"--example", QDir::temp().filePath("lagniappe-out-" + QString::number(::getpid()))});
+  const lagniappe::test::Scratch out;
+  Program program({"--example", QString::fromStdString(out.path("out"))});
   REQUIRE(QTest::qWaitFor([&] { return !QDir(program.study + "/takes").entryList({"*.journal"}).isEmpty(); },
                           40000));
   ::kill(pid_t(program.process.processId()), signal);

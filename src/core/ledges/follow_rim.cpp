@@ -112,11 +112,11 @@ class Follower {
   RimStop along(RimGrip& grip, double sign, double& left, RimWay& way) {
     const double step = std::min(left, kStride);
     const Vec3 t = grip.along_C * sign;
-    const GripAnswer next = at(grip.rim_C + t * step, grip.normal_C, grip.away);
     // A wall that is faced is kept off as the one that is hung on, whatever the steps are.
     const auto faced = wall_ahead(grip, sign, step);
     if (faced && free_before(*faced, step) < step && dot(faced->hit.normal_C, t) < -kFaced)
-      return inner_corner(grip, sign, step, *faced, left, way);
+      return inner_corner(grip, sign, step, faced, left, way);
+    const GripAnswer next = at(grip.rim_C + t * step, grip.normal_C, grip.away);
     if (next.grip && std::abs(angle_between(grip.normal_C, next.grip->normal_C)) <= kSameWay) {
       grip = *next.grip;
       left -= step;
@@ -223,12 +223,13 @@ class Follower {
     return std::nullopt;
   }
 
-  Vec3 onward(const RimGrip& grip, double sign) const {
+  Vec3 straight_on(const RimGrip& grip, double sign) const {
     return unit_or(across(grip.along_C * sign, up_), Vec3(0.0));
   }
   // What the body meets on a step along the rim, or within its gap behind that.
   std::optional<WorldHit> wall_ahead(const RimGrip& grip, double sign, double step) const {
-    return world_.sweep(body(grip), s_.radius - s_.margin, onward(grip, sign) * (step + s_.gap), s_.moment);
+    return world_.sweep(body(grip), s_.radius - s_.margin, straight_on(grip, sign) * (step + s_.gap),
+                        s_.moment);
   }
   // m of the step until it is so near.
   double free_before(const WorldHit& ahead, double step) const {
@@ -238,7 +239,7 @@ class Follower {
   // The wall ahead has a rim as well: the body turns to it.
   RimStop inner_corner(RimGrip& grip, double sign, double step, const std::optional<WorldHit>& ahead,
                        double& left, RimWay& way) {
-    const Vec3 t = onward(grip, sign);
+    const Vec3 t = straight_on(grip, sign);
     const double room = s_.radius + s_.gap;
     way.piece = ahead ? ahead->piece : kNoPiece;
     const double on = ahead ? free_before(*ahead, step) : step;

@@ -1,5 +1,4 @@
 // SPDX-License-Identifier: MIT
-#include <unistd.h>
 #include <catch2/catch.hpp>
 #include <cstring>
 #include <filesystem>
@@ -7,29 +6,20 @@
 #include <nlohmann/json.hpp>
 
 #include "support/scenes.h"
+#include "support/scratch.h"
 
 using namespace lagniappe;
 using Catch::Matchers::Contains;
 using nlohmann::json;
+using test::Scratch;
 
 namespace {
 
-// A folder of this process alone: tests run beside each other.
-const std::string& folder() {
-  static const std::string path = [] {
-    const auto made =
-        std::filesystem::temp_directory_path() / ("lagniappe-models-" + std::to_string(::getpid()));
-    std::filesystem::create_directories(made);
-    return made.string();
-  }();
-  return path;
+const Scratch& scratch() {
+  static const Scratch folder;
+  return folder;
 }
-
-std::string write(const std::string& name, const std::string& bytes) {
-  const std::string path = folder() + "/" + name;
-  std::ofstream(path, std::ios::binary) << bytes;
-  return path;
-}
+std::string write(const std::string& name, const std::string& bytes) { return scratch().write(name, bytes); }
 
 template <typename T>
 std::string bytes_of(const std::vector<T>& values) {
@@ -107,7 +97,7 @@ TEST_CASE("A GLB is read with its node transforms, repeated meshes and winding")
         cross(part.mesh.vertices[j] - part.mesh.vertices[i], part.mesh.vertices[k] - part.mesh.vertices[i]).y >
         0.0);
   }
-  const auto course = read_course(folder() + "/square.glb");
+  const auto course = read_course(scratch().path("square.glb"));
   REQUIRE(course);
   CHECK(start_home(*course).foot_C == Vec3(11, 2, 3));
 }
