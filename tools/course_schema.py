@@ -28,6 +28,8 @@ def schema_of(key, standing):
         schema = {"type": "array", "items": number(key, "number"), "minItems": 3, "maxItems": 3}
     elif key["type"] in ("number", "whole"):
         schema = number(key, "integer" if key["type"] == "whole" else "number")
+    elif key["type"] == "flag":
+        schema = {"type": "boolean"}
     else:
         schema = {name: value for name, value in standing.items() if name != "description"}
     unit = f" In {key['unit']}." if "unit" in key else ""

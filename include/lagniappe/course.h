@@ -66,6 +66,13 @@ struct Pill {
 struct Ring {
   double radius, thickness, sag = 0.004;
 };
+// Along a line through the points without corners (SmoothPath), half a ball at each end.
+struct Tube {
+  std::vector<Vec3> points;
+  double radius;
+  bool closed = false;
+  double sag = 0.004;
+};
 // Triangles of a model file, in the piece's frame. `file` is as written in the course.
 struct Model {
   std::string file;
@@ -75,7 +82,7 @@ struct Model {
 }  // namespace shape
 
 using Shape = std::variant<shape::Block, shape::Ramp, shape::Stairs, shape::SpiralStairs, shape::Ladder,
-                           shape::Ball, shape::Pill, shape::Ring, shape::Triangles, shape::Model>;
+                           shape::Ball, shape::Pill, shape::Ring, shape::Tube, shape::Triangles, shape::Model>;
 
 struct Piece {
   std::string id;

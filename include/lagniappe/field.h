@@ -13,6 +13,7 @@
 
 #include "lagniappe/curve.h"
 #include "lagniappe/rigid_pose.h"
+#include "lagniappe/smooth_path.h"
 
 namespace lagniappe {
 
@@ -40,10 +41,16 @@ struct Ring {
 struct Slab {
   Vec3 size;
 };
+// To a line through points; `radius` of the tube around it.
+struct Path {
+  SmoothPath line;
+  double radius;
+};
 
 }  // namespace field
 
-using FieldShape = std::variant<field::Uniform, field::Ball, field::Pill, field::Ring, field::Slab>;
+using FieldShape =
+    std::variant<field::Uniform, field::Ball, field::Pill, field::Ring, field::Slab, field::Path>;
 
 struct Field {
   // Share of the strength at a distance from the surface. Under the surface the inverse ones fall off evenly to

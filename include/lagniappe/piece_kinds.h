@@ -14,7 +14,7 @@ namespace lagniappe {
 
 // A key of a piece in a course's document.
 struct PieceKey {
-  enum class Type { Number, Whole, Size, List, Text } type;  // Size: three numbers, each in the range.
+  enum class Type { Number, Whole, Size, List, Text, Flag } type;  // Size: three numbers, each in the range.
   std::string_view name;
   std::string_view unit;  // Empty where it has none.
   double low = 0.0, high = 0.0;

@@ -13,7 +13,7 @@ namespace {
 
 using Json = nlohmann::ordered_json;
 
-constexpr std::array<std::string_view, 5> kTypes = {"number", "whole", "size", "list", "text"};
+constexpr std::array<std::string_view, 6> kTypes = {"number", "whole", "size", "list", "text", "flag"};
 
 std::string_view type_of(const PieceKey& key) { return kTypes[static_cast<std::size_t>(key.type)]; }
 

@@ -48,31 +48,36 @@ inline Vec3 on_dome(double radius, int rows, int row, int place) {
           -radius * std::sin(down) * std::sin(around)};
 }
 
-// A ball of which the lower half is `length` under the upper one.
-inline void make_pill(double radius, double length, double sag, Mesh& mesh) {
+// The triangles of a dome on the ground, counter-clockwise seen from outside.
+template <typename Take>
+void make_dome(double radius, double sag, Take take) {
   const int rows = rows_of_dome(radius, sag);
-  const Vec3 low(0.0, radius, 0.0), high(0.0, radius + length, 0.0);
-  const auto upper = [&](int row, int place) { return high + on_dome(radius, rows, row, place); };
-  const auto lower = [&](int row, int place) {
-    const Vec3 v = on_dome(radius, rows, row, place);
-    return low + Vec3(v.x, -v.y, v.z);
-  };
-  const auto both = [&](int row_a, int a, int row_b, int b, int row_c, int c) {
-    mesh.triangle(upper(row_a, a), upper(row_b, b), upper(row_c, c));
-    mesh.triangle(lower(row_a, a), lower(row_c, c), lower(row_b, b));
-  };
+  const auto at = [&](int row, int place) { return on_dome(radius, rows, row, place); };
   for (int quarter = 0; quarter < 4; ++quarter) {
     for (int row = 0; row < rows; ++row) {
       const int here = quarter * row, below = quarter * (row + 1);
       for (int k = 0; k <= row; ++k) {
-        both(row, here + k, row + 1, below + k, row + 1, below + k + 1);
-        if (k < row) both(row, here + k, row + 1, below + k + 1, row, here + k + 1);
+        take(at(row, here + k), at(row + 1, below + k), at(row + 1, below + k + 1));
+        if (k < row) take(at(row, here + k), at(row + 1, below + k + 1), at(row, here + k + 1));
       }
     }
   }
+}
+
+// A ball of which the lower half is `length` under the upper one.
+inline void make_pill(double radius, double length, double sag, Mesh& mesh) {
+  const int rows = rows_of_dome(radius, sag);
+  const Vec3 low(0.0, radius, 0.0), high(0.0, radius + length, 0.0);
+  const auto under = [&](const Vec3& v) { return low + Vec3(v.x, -v.y, v.z); };
+  make_dome(radius, sag, [&](const Vec3& a, const Vec3& b, const Vec3& c) {
+    mesh.triangle(high + a, high + b, high + c);
+    mesh.triangle(under(a), under(c), under(b));
+  });
   if (length <= 0.0) return;
-  for (int k = 0; k < 4 * rows; ++k)
-    mesh.quad(lower(rows, k), lower(rows, k + 1), upper(rows, k + 1), upper(rows, k));
+  for (int k = 0; k < 4 * rows; ++k) {
+    const Vec3 a = on_dome(radius, rows, rows, k), b = on_dome(radius, rows, rows, k + 1);
+    mesh.quad(under(a), under(b), high + b, high + a);
+  }
 }
 
 inline std::size_t most_of_pill(double radius, double sag) {

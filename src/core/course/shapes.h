@@ -8,6 +8,7 @@
 
 #include "course/round_shapes.h"
 #include "course/shape_row.h"
+#include "course/tube_shape.h"
 
 namespace lagniappe {
 

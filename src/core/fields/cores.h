@@ -14,6 +14,7 @@ inline double extent(const field::Ball& s) { return s.radius; }
 inline double extent(const field::Pill& s) { return 0.5 * s.length + s.radius; }
 inline double extent(const field::Ring& s) { return s.radius + s.thickness; }
 inline double extent(const field::Slab& s) { return length(s.size); }  // Rounded at its edges.
+inline double extent(const field::Path& s) { return s.line.extent() + s.radius; }
 inline double extent(const field::Uniform& s) { return 0.5 * length(s.size); }
 
 // From a point, in the field's frame (_F).
@@ -47,6 +48,10 @@ inline Seen seen(const field::Slab& s, const Vec3& p_F) {
   const Vec3 half = 0.5 * s.size;
   const Vec3 on(std::clamp(p_F.x, -half.x, half.x), 0.0, std::clamp(p_F.z, -half.z, half.z));
   return seen_along(on - p_F, half.y);
+}
+
+inline Seen seen(const field::Path& s, const Vec3& p_F) {
+  return seen_along(s.line.at(s.line.nearest(p_F)) - p_F, s.radius);
 }
 
 inline Seen seen(const field::Uniform& s, const Vec3& p_F) {

@@ -35,6 +35,12 @@ struct FieldReader {
   void operator()(const PieceKey& key, int& value) const {
     value = piece.at(key.name).integer(static_cast<int>(key.low), static_cast<int>(key.high));
   }
+  void operator()(const PieceKey& key, bool& value) const {
+    if (piece.has(key.name)) value = piece.at(key.name).truth();
+  }
+  void operator()(const PieceKey& key, std::vector<Vec3>& values) const {
+    for (const JsonCursor& v : piece.at(key.name).elements()) values.push_back(v.vec3(range_of(key)));
+  }
   void operator()(const PieceKey& key, InDegrees<double> angle) const {
     const JsonCursor cursor = piece.at(key.name);
     const double degrees = cursor.number(range_of(key));

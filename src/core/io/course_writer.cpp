@@ -36,6 +36,10 @@ struct FieldWriter {
   Json& json;
 
   void operator()(const PieceKey& key, const Vec3& v) const { json[std::string(key.name)] = list_of(v); }
+  void operator()(const PieceKey& key, const std::vector<Vec3>& values) const {
+    Json& list = json[std::string(key.name)] = Json::array();
+    for (const Vec3& v : values) list.push_back(list_of(v));
+  }
   void operator()(const PieceKey& key, InDegrees<const double> angle) const {
     json[std::string(key.name)] = exact_degrees(angle.radians);
   }

@@ -4,6 +4,8 @@
 #include <cmath>
 #include <glm/gtc/quaternion.hpp>
 
+#include "math/catmull_rom.h"
+
 namespace lagniappe {
 namespace {
 
@@ -59,9 +61,8 @@ Stretch stretch_at(const PieceMotion& m, double way) {
   return {begin, end, length > 0.0 ? std::fmin((way - m.keys[begin].at) / length, 1.0) : 0.0, length};
 }
 
-// Through b and c with the slopes that the neighbours a and d give.
-Flowing<Vec3> catmull_rom(const Vec3& a, const Vec3& b, const Vec3& c, const Vec3& d, double u) {
-  const Vec3 p = 0.5 * (c - a), q = a - 2.5 * b + 2.0 * c - 0.5 * d, r = 0.5 * (d - a) + 1.5 * (b - c);
+Flowing<Vec3> on_curve(const Vec3& a, const Vec3& b, const Vec3& c, const Vec3& d, double u) {
+  const auto [p, q, r] = catmull_rom(a, b, c, d);
   return {b + u * (p + u * (q + u * r)), p + u * (2.0 * q + u * (3.0 * r))};
 }
 
@@ -87,7 +88,7 @@ Flowing<Offset> offset_at(const PieceMotion& m, double way) {
   Flowing<Vec3> move{a.move_C + (b.move_C - a.move_C) * e.value, b.move_C - a.move_C};
   if (m.path == PieceMotion::Path::Curved && s.begin != s.end) {
     const auto i = static_cast<std::ptrdiff_t>(s.begin);
-    move = catmull_rom(stop_near(m, i - 1), stop_near(m, i), stop_near(m, i + 1), stop_near(m, i + 2), e.value);
+    move = on_curve(stop_near(m, i - 1), stop_near(m, i), stop_near(m, i + 1), stop_near(m, i + 2), e.value);
   }
   const Vec3 turned = b.turn - a.turn;
   return {{move.value, a.turn + turned * e.value}, {move.rate * pace, turned * pace}};

@@ -1,8 +1,11 @@
 // SPDX-License-Identifier: MIT
 // Balls, pills and rings: as far from their faces as they say, and walked as if they were round.
+#include <array>
 #include <catch2/catch.hpp>
+#include <map>
 
 #include "lagniappe/piece_kinds.h"
+#include "lagniappe/smooth_path.h"
 #include "support/driven.h"
 
 using namespace lagniappe;
@@ -83,6 +86,77 @@ TEST_CASE("Round pieces are as near to what they stand for as they say, closed, 
       CHECK(volume_of(triangles) == Approx(whole).margin(4.0 * kPi * kPi * radius * thickness * sag));
     }
   }
+}
+
+TEST_CASE("A tube is as near to its line as it says, closed and wound outwards, whatever way the line takes") {
+  const std::vector<Vec3> knot = {{6, 0, 0}, {2, 3, -5}, {-4, 1, -4}, {-6, -2, 1}, {-1, 2, 5}, {4, -1, 4}};
+  const std::vector<Vec3> straight = {{0, 0, 0}, {0, 4, 0}},
+                          hook = {{0, 0, 0}, {3, 0, 0}, {5, 2, 1}, {4, 5, 2}};
+  for (const double radius : {0.1, 0.8}) {
+    for (const double sag : {0.001, 0.004, 0.02}) {
+      for (const auto& [points, closed] :
+           {std::pair(knot, true), std::pair(knot, false), std::pair(straight, false), std::pair(hook, false),
+            std::pair(straight, false)}) {
+        INFO(points.size() << " points, " << (closed ? "closed, " : "open, ") << radius << " m, sag " << sag);
+        const Shape shape = shape::Tube{points, radius, closed, sag};
+        const auto triangles = made(shape);
+        const SmoothPath line(points, closed);
+        const Apart is =
+            apart(triangles, [&](const Vec3& p) { return length(line.at(line.nearest(p)) - p) - radius; });
+        CHECK(is.corners < 1e-9);
+        CHECK(std::max(is.inside, is.outside) <= sag);
+        CHECK(triangles.size() <= most_triangles(shape));
+        double way = 0.0;
+        for (int i = 0; i < 20000; ++i) {
+          const double all = double(line.spans());
+          way += length(line.at(all * (i + 1) / 20000) - line.at(all * i / 20000));
+        }
+        const double whole = kPi * radius * radius * (way + (closed ? 0.0 : 4.0 / 3.0 * radius));
+        CHECK(volume_of(triangles) == Approx(whole).margin(2.0 * kPi * radius * (way + 2.0 * radius) * sag));
+        std::map<std::array<long, 6>, int> edges;
+        for (const Triangle& t : triangles) {
+          const Vec3 v[] = {t.v0_C, t.v1_C, t.v2_C};
+          for (int i = 0; i < 3; ++i) {
+            const auto key = [](const Vec3& a, const Vec3& b) {
+              const auto n = [](double x) { return std::lround(x * 1e7); };
+              return std::array<long, 6>{n(a.x), n(a.y), n(a.z), n(b.x), n(b.y), n(b.z)};
+            };
+            ++edges[key(v[i], v[(i + 1) % 3])];
+            --edges[key(v[(i + 1) % 3], v[i])];
+          }
+        }
+        CHECK(std::all_of(edges.begin(), edges.end(), [](const auto& e) { return e.second == 0; }));
+      }
+    }
+  }
+}
+
+TEST_CASE("What is no tube is refused, and without a word one is open") {
+  const auto read = [](const std::string& keys) {
+    return parse_course(R"({"lagniappe": "course", "version": 1, "name": "n",
+      "marks": [{"id": "start", "at": [0, 9, 0]}], "pieces": [{"id": "p", "at": [0, 0, 0], "kind": "tube", )" +
+                            keys + "}]}",
+                        "x.course.json", "");
+  };
+  const auto refused = [&](const std::string& keys, const std::string& why) {
+    const auto course = read(keys);
+    REQUIRE_FALSE(course);
+    INFO(course.error().sentence());
+    CHECK(course.error().sentence().find(why) != std::string::npos);
+  };
+  refused(R"("points": [[0, 0, 0]], "radius": 1)", "at least 2");
+  refused(R"("points": [[0, 0, 0], [9, 0, 0]], "radius": 1, "closed": true)", "at least 3");
+  refused(R"("points": [[0, 0, 0], [9, 0, 0], [9, 0, 0]], "radius": 1)", "are the same");
+  refused(R"("points": [[0, 0, 0], [9, 0, 0], [0, 0, 9], [0, 0, 0]], "radius": 1, "closed": true)",
+          "are the same");
+  refused(R"("points": [[0, 0, 0], [3, 0, 0], [3, 0, 3]], "radius": 2)", "more tightly");
+  refused(R"("points": [[0, 0, 0], [3, 0, 0], [0, 0, 0.1]], "radius": 0.5)", "more tightly");
+  refused(R"("points": [[0, 0, 0], [30, 0, 0], [0, 0, 0]], "radius": 0.01)", "more tightly");
+  refused(R"("points": [[0, 0, 0], [9, 0, 0]], "radius": 1, "closed": 1)", "closed");
+  refused(R"("points": [0, 9], "radius": 1)", "points");
+  const auto course = read(R"("points": [[0, 0, 0], [9, 0.1, 0], [14, 3, 5]], "radius": 1, "sag": 0.01)");
+  REQUIRE(course);
+  CHECK_FALSE(std::get<shape::Tube>(course->pieces[0].shape).closed);
 }
 
 TEST_CASE("A ring without a hole is refused, and a sag that is not said is 4 mm") {

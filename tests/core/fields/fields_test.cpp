@@ -23,10 +23,13 @@ Field made(FieldShape shape, Field::Falloff falloff = Field::Falloff::Constant) 
 }
 
 std::vector<Field> of_all_shapes(Field::Falloff falloff = Field::Falloff::Constant) {
-  std::vector<Field> fields = {made(field::Ball{3.0}, falloff), made(field::Pill{1.5, 4.0}, falloff),
-                               made(field::Ring{5.0, 1.2}, falloff),
-                               made(field::Slab{{6.0, 0.8, 4.0}}, falloff),
-                               made(field::Uniform{{6.0, 3.0, 4.0}}, falloff)};
+  std::vector<Field> fields = {
+      made(field::Ball{3.0}, falloff),
+      made(field::Pill{1.5, 4.0}, falloff),
+      made(field::Ring{5.0, 1.2}, falloff),
+      made(field::Slab{{6.0, 0.8, 4.0}}, falloff),
+      made(field::Path{SmoothPath({{-3, 0, 1}, {0, 2, -1}, {3, 0, 2}, {2, -2, 0}}, true), 0.7}, falloff),
+      made(field::Uniform{{6.0, 3.0, 4.0}}, falloff)};
   for (Field& field : fields) {
     field.at_C = {3.0, -2.0, 7.0};
     field.turn = {0.7, -0.4, 1.1};
@@ -45,6 +48,8 @@ std::vector<Vec3> core_points(const FieldShape& shape) {
       points.emplace_back(0.0, share * pill->length, 0.0);
     if (const auto* ring = std::get_if<field::Ring>(&shape))
       points.push_back(Vec3(std::cos(2.0 * kPi * share), 0.0, std::sin(2.0 * kPi * share)) * ring->radius);
+    if (const auto* path = std::get_if<field::Path>(&shape))
+      points.push_back(path->line.at((share + 0.5) * double(path->line.spans())));
     if (const auto* slab = std::get_if<field::Slab>(&shape)) {
       for (int k = 0; k <= 100; ++k)
         points.emplace_back(share * slab->size.x, 0.0, (k / 100.0 - 0.5) * slab->size.z);

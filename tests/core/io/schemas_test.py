@@ -38,6 +38,9 @@ COURSE = {
             "keys": [{"at": 0, "move": [0, 0, 0], "turn": [0, 0, 0], "ease": "smooth"}, {"at": 0.5, "move": [0, 3, 0]}, {"at": 1, "turn": [360, 0, 0]}]}},
         {"id": "d", "kind": "triangles", "at": [9, 0, 9], "vertices": [[0, 0, 0], [1, 0, 0], [0, 0, 1]], "triangles": [[0, 1, 2]],
          "surfaces": ["silt", {"walk": "always"}], "surface_of": [2]},
+        {"id": "f", "kind": "ball", "at": [20, 0, 0], "radius": 1}, {"id": "g", "kind": "pill", "at": [20, 0, 5], "radius": 1, "length": 0, "sag": 0.1},
+        {"id": "h", "kind": "ring", "at": [20, 0, 9], "radius": 2, "thickness": 0.5, "sag": 0.1},
+        {"id": "i", "kind": "tube", "at": [20, 0, 19], "points": [[0, 0, 0], [4, 0, 0], [6, 1, 3]], "radius": 0.5, "closed": True, "sag": 0.1},
     ],
 }
 PROFILE = {"lagniappe": "profile", "version": 1, "ground": {"speed": 4, "response": {"model": "smooth"}}, "jump": {"air_jumps": 1}}
@@ -79,7 +82,9 @@ BAD = {
         (["surfaces", 1, "ground"], 1), (["surfaces", 0, "grip"], 1), (["pieces", 3, "motion", "period"], 0), (["pieces", 3, "motion", "period"], REMOVE),
         (["pieces", 3, "motion", "keys"], []), (["pieces", 3, "motion", "keys", 0, "at"], 0.1), (["pieces", 3, "motion", "keys", 1, "at"], 1.5),
         (["pieces", 3, "motion", "keys", 1, "ease"], "bouncy"), (["pieces", 3, "motion", "repeat"], "twice"), (["pieces", 3, "motion", "pivot"], [0, 0]),
-        (["pieces", 3, "motion", "phase"], 2), (["pieces", 3, "motion", "speed"], 2),
+        (["pieces", 5, "radius"], 0), (["pieces", 5, "sag"], 0), (["pieces", 5, "sag"], 2), (["pieces", 6, "length"], REMOVE), (["pieces", 6, "length"], -1),
+        (["pieces", 7, "thickness"], 0), (["pieces", 8, "points"], [[0, 0, 0]]), (["pieces", 8, "points", 1], [0, 0]), (["pieces", 8, "closed"], 1),
+        (["pieces", 8, "points"], REMOVE), (["pieces", 3, "motion", "phase"], 2), (["pieces", 3, "motion", "speed"], 2),
     ]),
     "take": (TAKE, [
         (["version"], 2), (["about"], REMOVE), (["about", "star"], 1), (["about", "path"], [[1]]), (["head", "tick_rate"], 5),
