@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 #include <vector>
 
 #include "course/round_shapes.h"
@@ -34,7 +35,8 @@ struct Bend {
 inline Bend bend_between(const SmoothPath& line, double from, double to) {
   const Vec3 a = unit_or(line.slope(from), Vec3(0.0)), b = unit_or(line.slope(to), Vec3(0.0));
   const bool turns_back = a == Vec3(0.0) || b == Vec3(0.0);  // On the spot.
-  return {length(line.at(to) - line.at(from)), turns_back ? kPi : std::atan2(length(cross(a, b)), dot(a, b))};
+  return {length(line.at(to) - line.at(from)),
+          turns_back ? std::numeric_limits<double>::infinity() : std::atan2(length(cross(a, b)), dot(a, b))};
 }
 inline Bend bend_at(const SmoothPath& line, std::size_t span, int look) {
   const double step = 1.0 / kLooksAtBend, from = double(span) + look * step;
@@ -50,7 +52,7 @@ inline int parts_of_bend(const SmoothPath& line, std::size_t span, double radius
     // (1 / curvature + radius) (1 - cos(angle / 2)) for small angles.
     most = std::max(most, std::sqrt((bend.length + radius * bend.angle) * bend.angle / (8.0 * sag)));
   }
-  return std::max(1, static_cast<int>(std::ceil(1.05 * kLooksAtBend * most)));
+  return std::max(1, static_cast<int>(std::ceil(1.1 * kLooksAtBend * most)));
 }
 
 // A ring of corners: where, and the axes that its corners are counted from.

@@ -40,7 +40,7 @@ COURSE = {
          "surfaces": ["silt", {"walk": "always"}], "surface_of": [2]},
         {"id": "f", "kind": "ball", "at": [20, 0, 0], "radius": 1}, {"id": "g", "kind": "pill", "at": [20, 0, 5], "radius": 1, "length": 0, "sag": 0.1},
         {"id": "h", "kind": "ring", "at": [20, 0, 9], "radius": 2, "thickness": 0.5, "sag": 0.1},
-        {"id": "i", "kind": "tube", "at": [20, 0, 19], "points": [[0, 0, 0], [4, 0, 0], [6, 1, 3]], "radius": 0.5, "closed": True, "sag": 0.1},
+        {"id": "i", "kind": "tube", "at": [20, 0, 19], "points": [[0, 0, 0], [4, 0, 0], [4, 1, 4], [0, 0, 4]], "radius": 0.5, "closed": True, "sag": 0.1},
     ],
 }
 PROFILE = {"lagniappe": "profile", "version": 1, "ground": {"speed": 4, "response": {"model": "smooth"}}, "jump": {"air_jumps": 1}}

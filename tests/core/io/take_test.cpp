@@ -34,7 +34,7 @@ const Course& stair_course() {
               {"id":"bean","kind":"pill","at":[20,0,4],"radius":0.3,"length":0.9,"turn":[3,77,1]},
               {"id":"hoop","kind":"ring","at":[20,0,8],"radius":1.1,"thickness":0.2,"sag":0.02},
               {"id":"hose","kind":"tube","at":[20,0,12],"points":[[0,0.4,0],[1.3,0.5,0.1],[2.2,0.9,1.7]],"radius":0.2,"sag":0.03},
-              {"id":"loop","kind":"tube","at":[20,0,18],"points":[[0,0.4,0],[2,0.5,0],[1,0.9,2]],"radius":0.2,"closed":true,"sag":0.03},
+              {"id":"loop","kind":"tube","at":[20,0,18],"points":[[0,0.4,0],[2,0.5,0],[1,0.9,2]],"radius":0.1,"closed":true,"sag":0.03},
               {"id":"net","kind":"triangles","at":[0,5,0],"vertices":[[0,0,0],[1,0,0],[0,0,1.1],[1,0.1,1]],
                "triangles":[[0,2,1],[1,2,3]],"surfaces":["silt",{"walk":"never","friction":0.25}],"surface_of":[2,1]}],
     "marks":[{"id":"start","at":[0,0,5],"facing":12.345}],
