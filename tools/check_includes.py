@@ -24,8 +24,8 @@ MAY_USE = {
 }
 # Which folder implements a public header, and so what including it comes to. What is only types belongs to the first that needs it.
 IMPLEMENTED_IN = {
-    "math": ["vector.h", "result.h", "blocks.h", "curve.h", "rigid_pose.h", "smooth_path.h"],
-    "fields": ["field.h"],
+    "math": ["vector.h", "result.h", "blocks.h", "curve.h", "rigid_pose.h", "smooth_path.h", "turns.h", "gravity.h", "document_key.h"],
+    "fields": ["field.h", "field_kinds.h"],
     "geometry": ["shapes.h", "capsule_queries.h"],
     "world": ["surface.h", "piece_motion.h", "world.h", "triangle_world.h"],
     "ledges": ["ledge.h"],

@@ -1,6 +1,6 @@
 #!/usr/bin/env python3
 # SPDX-License-Identifier: MIT
-"""Writes the schema of courses: the kinds of pieces from the rows that the core has, all else as it stands.
+"""Writes the schema of courses: the kinds of pieces and fields from the rows that the core has, all else as it stands.
 
 Usage: course_schema.py PATH_OF_LAGNIAPPE_CLI > new; mv new docs/formats/course.schema.json
 """
@@ -10,7 +10,8 @@ import subprocess
 import sys
 
 SCHEMA = pathlib.Path(__file__).parent.parent / "docs/formats/course.schema.json"
-COMMON = ["id", "kind", "at", "turn", "surface", "motion"]
+COMMON = {"pieces": ["id", "kind", "at", "turn", "surface", "motion"],
+          "fields": ["id", "kind", "at", "turn", "strength", "acceleration", "falloff", "reach", "fade", "combine", "priority", "on"]}
 
 
 def number(key, kind):
@@ -36,25 +37,34 @@ def schema_of(key, standing):
     return {**schema, "description": key["help"] + unit}
 
 
-def kind_schema(row, standing, common):
-    old = standing.get(row["kind"], {}).get("properties", {})
-    properties = {name: {"const": row["kind"]} if name == "kind" else common[name] for name in COMMON}
+def kind_schema(row, name, standing, common):
+    old = standing.get(name, {}).get("properties", {})
+    properties = {key: {"const": row["kind"]} if key == "kind" else schema for key, schema in common.items()}
     for key in row["keys"]:
         properties[key["name"]] = schema_of(key, old.get(key["name"], {}))
     needed = ["id", "kind", "at"] + [key["name"] for key in row["keys"] if key["needed"]]
-    return {"type": "object", "additionalProperties": False, "required": needed, "description": row["help"], "properties": properties}
+    schema = {"type": "object", "additionalProperties": False, "required": needed, "description": row["help"], "properties": properties}
+    if "acceleration" in properties:
+        schema["not"] = {"required": ["strength", "acceleration"]}
+    return schema
+
+
+def write_kinds(document, cli, items_of, prefix, model):
+    """What all of a list have is as it stands in the definition `model`."""
+    rows = json.loads(subprocess.run([cli, "show", f"--{items_of}", "--json"], check=True, capture_output=True, text=True).stdout)
+    definitions = document["$defs"]
+    common = {key: definitions[model]["properties"].get(key) for key in COMMON[items_of]}
+    for row in rows:
+        definitions[prefix + row["kind"]] = kind_schema(row, prefix + row["kind"], definitions, common)
+    items = document["properties"][items_of]["items"]
+    items["properties"]["kind"] = {"enum": [row["kind"] for row in rows]}
+    items["oneOf"] = [{"$ref": f"#/$defs/{prefix}{row['kind']}"} for row in rows]
 
 
 def text(cli):
-    rows = json.loads(subprocess.run([cli, "show", "--pieces", "--json"], check=True, capture_output=True, text=True).stdout)
     document = json.loads(SCHEMA.read_text())
-    definitions = document["$defs"]
-    common = definitions["block"]["properties"]
-    for row in rows:
-        definitions[row["kind"]] = kind_schema(row, definitions, common)
-    items = document["properties"]["pieces"]["items"]
-    items["properties"]["kind"] = {"enum": [row["kind"] for row in rows]}
-    items["oneOf"] = [{"$ref": f"#/$defs/{row['kind']}"} for row in rows]
+    write_kinds(document, cli, "pieces", "", "block")
+    write_kinds(document, cli, "fields", "field-", "field-ball")
     return json.dumps(document, indent=2, ensure_ascii=False) + "\n"
 
 

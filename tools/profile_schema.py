@@ -55,7 +55,7 @@ def state_schemas(values):
     overrides = {value["path"]: {"anyOf": [schema_of(value), *other]} for value in values}
     state = closed({
         "name": text_value("", 1), "is": text_value("The state that this one is like, save for what it says itself."),
-        "in": text_value("Its group."), "behaviour": one_of("ground", "air", "skid", "fly", "script", "mantle", "hang", "climb"),
+        "in": text_value("Its group."), "behaviour": one_of("ground", "air", "skid", "fly", "script", "mantle", "hang", "climb", "float"),
         "stance": one_of("standing", "crouched", "lying"), "pose": text_value("A word for the figure and for animation."),
         "set": {**section(), "properties": overrides, "description": "What it has differently from the profile."},
         "enter": text_value("Lua, done on entry."), "exit": text_value("Lua, done on leaving."),

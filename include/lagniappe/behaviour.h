@@ -11,8 +11,8 @@ namespace lagniappe {
 // What code moves the capsule. Ground, air and skid are one solver that goes by what is underfoot, so that no
 // table can break it: the behaviour says what a state is for, and a state of Skid runs out on walkable ground
 // instead of walking.
-enum class Behaviour : std::uint8_t { Ground, Air, Skid, Fly, Script, Mantle, Hang, Climb };
-inline constexpr std::size_t kBehaviourCount = 8;
+enum class Behaviour : std::uint8_t { Ground, Air, Skid, Fly, Script, Mantle, Hang, Climb, Float };
+inline constexpr std::size_t kBehaviourCount = 9;
 
 // What is true of a behaviour, whichever state has it.
 struct BehaviourFacts {

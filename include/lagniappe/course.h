@@ -102,13 +102,17 @@ struct NamedSurface {
 struct Mark {
   std::string id;
   Vec3 at_C = Vec3(0.0);
-  double facing = 0.0;  // Yaw in radians.
+  double facing = 0.0;  // Yaw in radians, about its up.
+  // Unit. Not said: against the pull there in a course that has fields, else +Y.
+  std::optional<Vec3> up_C = {};
 };
 
 struct Course {
   std::string name;
   std::vector<Piece> pieces;
   std::vector<NamedSurface> surfaces;
+  bool gravity = true;                // The profile's pulls along -Y where no field replaces it.
+  std::vector<Field> fields;          // At most kMostFields.
   std::vector<Mark> marks;            // REQUIRES: one has the id "start".
   Box limits;                         // Empty: 200 m around all pieces and marks, 50 m below them.
   Vec3 wind_C = Vec3(0.0);            // m/s, everywhere.
@@ -127,7 +131,10 @@ Surface surface_of(const Course& course, const Piece& piece, std::size_t triangl
 // Returns the world of all pieces; its PieceId is the index in course.pieces.
 TriangleWorld build_world(const Course& course);
 
-inline Home home_of(const Mark& mark) { return {mark.at_C, Quat(1.0, 0.0, 0.0, 0.0), mark.facing}; }
+// What pulls in the course; nothing where that is the profile's gravity along -Y and all marks stand upright.
+std::optional<FieldSum> fields_of(const Course& course);
+
+Home home_of(const Course& course, const Mark& mark);
 std::vector<Home> homes_of(const Course& course);  // Of all marks.
 
 // Returns where a run begins: the mark "start". REQUIRES: the course has one.

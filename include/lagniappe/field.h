@@ -12,6 +12,7 @@
 #include <vector>
 
 #include "lagniappe/curve.h"
+#include "lagniappe/gravity.h"
 #include "lagniappe/rigid_pose.h"
 #include "lagniappe/smooth_path.h"
 
@@ -72,14 +73,6 @@ struct Field {
   std::string on;               // The piece that it moves with; empty: none.
 };
 
-// What pulls at a point.
-struct Gravity {
-  Vec3 share_C = Vec3(0.0);         // Times the gravity of the profile.
-  Vec3 acceleration_C = Vec3(0.0);  // m/s2, whatever the profile.
-
-  Vec3 of(double gravity) const { return share_C * gravity + acceleration_C; }
-};
-
 // One field at a point, by itself.
 struct FieldAt {
   Vec3 pull_C = Vec3(0.0);  // In the unit of its strength, before its influence is counted.
@@ -94,6 +87,9 @@ FieldAt field_at(const Field& field, const RigidPose& frame, const Vec3& point_C
 // The frame of a field that moves with nothing.
 RigidPose frame_of(const Field& field);
 
+// So many fields has a world at most.
+inline constexpr std::size_t kMostFields = 64;
+
 // All fields of a place. By priority, of equal ones the replacing before the adding, and then in their order:
 // one that replaces mixes, pull = (1 - influence) pull + influence its own; one that adds is added.
 // Defined everywhere: on its core a field pulls nowhere.
@@ -106,6 +102,8 @@ class FieldSum {
   // In the order that was given.
   const std::vector<Field>& fields() const { return fields_; }
   bool empty() const { return fields_.empty(); }
+  const Vec3& below() const { return below_C_; }
+  const RigidPose& rest_frame(std::size_t field) const { return rest_[field]; }  // frame_of() it.
 
   // `frames`: of each field at the moment, in the order that was given; empty: where they rest.
   Gravity at(const Vec3& point_C, std::span<const RigidPose> frames = {}) const;

@@ -47,6 +47,16 @@ struct Intent {
   double share;            // Of the full speed, in [0, 1].
   Vec3 air_C = Vec3(0.0);  // m/s of the air, as it is felt; on the ground what of it grip does not hold.
 };
+struct Upright {  // The body was turned against the pull.
+  double angle;    // rad that it was off.
+  double turned;   // rad of them,
+  double most;     // of at most so many rad in that time.
+  bool fits;       // Else something is in the way of the rest.
+};
+struct RunsOff {  // Faster round the ground's curve than the pull holds: the ground is left.
+  double speed;   // m/s along it,
+  double most;    // of at most so many.
+};
 struct Gravity {  // What gravity changed the velocity by.
   Vec3 change_C;
   double gravity;  // m/s2 in force at the part's beginning: with the jump's factors, and a script's share.
@@ -270,7 +280,8 @@ using LedgerEntry =
                  entry::StateLoop, entry::ScriptFailed, entry::StanceWaits, entry::LieHeld, entry::RimHeld,
                  entry::JumpWouldFall, entry::MantleBegun, entry::MantleRefused, entry::MantleBlocked,
                  entry::Caught, entry::LetGo, entry::RimEnds, entry::Gripped, entry::ClimbRefused,
-                 entry::Exhausted, entry::Instant, entry::Landed, entry::Gravity, entry::Change>;
+                 entry::Exhausted, entry::Instant, entry::Landed, entry::Gravity, entry::Change, entry::Upright,
+                 entry::RunsOff>;
 
 struct Ledger {
   std::vector<LedgerEntry> entries;

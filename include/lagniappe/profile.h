@@ -222,6 +222,18 @@ struct Values {
     double time = 0.08;          // s, time constant of the response.
   } fly;
 
+  // Where the place says what pulls.
+  struct Upright {
+    double turn_rate = radians(360.0);  // rad/s, of the body against the pull, at most.
+    double time = 0.0;                  // s, time constant with which it comes upright.
+  } upright;
+
+  // Where nothing pulls.
+  struct Float {
+    double thrust = 3.0;  // m/s2 along the push; 0: one drifts.
+    double speed = 4.0;   // m/s, up to which thrust takes one.
+  } floating;
+
   struct Look {
     double mouse_yaw = radians(0.12);    // per count of the mouse; negative inverts.
     double mouse_pitch = radians(0.12);  // per count of the mouse; negative inverts.

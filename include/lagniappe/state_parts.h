@@ -28,7 +28,7 @@ struct StatePartRow {
 };
 // A part that gains a field goes up by one; see sim/state_fields.h.
 inline constexpr std::array<StatePartRow, kStatePartCount> kStateParts = {
-    {{"body", 1}, {"ground", 1}, {"jumps", 1}, {"table", 1}, {"seen", 1}, {"hold", 2, 2}}};
+    {{"body", 1}, {"ground", 1}, {"jumps", 1}, {"table", 1}, {"seen", 2}, {"hold", 2, 2}}};
 
 // The version of each part that is known; 0: the part is not.
 using PartVersions = std::array<int, kStatePartCount>;

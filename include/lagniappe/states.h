@@ -175,6 +175,7 @@ class StateChart {
 
   // Returns the values in force in a state: `profile`'s, with what the state overrides.
   Values values_in(StateId id, const Values& profile) const;
+  double gravity_in(StateId id, const Values& profile) const;  // The same of gravity alone.
 
  private:
   StateChart() = default;

@@ -8,6 +8,7 @@
 #include <utility>
 #include <vector>
 
+#include "lagniappe/field.h"
 #include "lagniappe/world.h"
 
 namespace lagniappe {
@@ -18,6 +19,9 @@ class TriangleWorld final : public World {
     // The box that a character may be in. Empty: the triangles' bounds, grown by 50 m on every side.
     Box limits = {};
     Vec3 wind = Vec3(0.0);  // m/s.
+    // What pulls; none: the profile's gravity against the body's up. Fields that name a moving piece go with
+    // it from where it rests without its motion.
+    std::optional<FieldSum> gravity = {};
   };
 
   // What is put in before the commit.
@@ -77,6 +81,10 @@ class TriangleWorld final : public World {
   // Returns how the piece moves; null for one that never does.
   const PieceMotion* motion_of(PieceId piece) const;
   Vec3 wind() const;  // The same everywhere.
+  // Null where the profile's gravity is all that pulls.
+  const FieldSum* fields() const;
+  // Where each field is at a time; REQUIRES: fields() is not null, out.size() is that of its fields.
+  void place_fields(double time, std::span<RigidPose> out) const;
 
   std::size_t triangle_count() const;
   std::size_t piece_count() const;

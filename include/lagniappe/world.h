@@ -9,6 +9,7 @@
 #include <string_view>
 
 #include "lagniappe/capsule_queries.h"
+#include "lagniappe/gravity.h"
 #include "lagniappe/piece_motion.h"
 #include "lagniappe/surface.h"
 
@@ -83,6 +84,9 @@ struct Ladder {
 // What a place does at a point.
 struct Surroundings {
   Vec3 wind_C = Vec3(0.0);  // m/s: the velocity of the air.
+  // What pulls. Nothing said, which must be so everywhere or nowhere in a world: the profile's gravity, against
+  // the body's up, and nothing turns the body.
+  std::optional<Gravity> gravity = {};
 };
 
 // Thread safety: const methods may be called by any number of threads at once.

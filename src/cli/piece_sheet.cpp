@@ -6,6 +6,7 @@
 #include <array>
 #include <nlohmann/json.hpp>
 
+#include "lagniappe/field_kinds.h"
 #include "lagniappe/piece_kinds.h"
 
 namespace lagniappe::cli {
@@ -15,11 +16,11 @@ using Json = nlohmann::ordered_json;
 
 constexpr std::array<std::string_view, 6> kTypes = {"number", "whole", "size", "list", "text", "flag"};
 
-std::string_view type_of(const PieceKey& key) { return kTypes[static_cast<std::size_t>(key.type)]; }
+std::string_view type_of(const DocumentKey& key) { return kTypes[static_cast<std::size_t>(key.type)]; }
 
-bool has_range(const PieceKey& key) { return key.type <= PieceKey::Type::Size; }
+bool has_range(const DocumentKey& key) { return key.type <= DocumentKey::Type::Size; }
 
-Json json_of(const PieceKey& key) {
+Json json_of(const DocumentKey& key) {
   Json json = {{"name", key.name}, {"type", type_of(key)}, {"help", key.help}, {"needed", key.needed}};
   if (!key.unit.empty()) json["unit"] = key.unit;
   if (!has_range(key)) return json;
@@ -29,40 +30,53 @@ Json json_of(const PieceKey& key) {
   return json;
 }
 
-void print_json() {
+void print_json(std::span<const DocumentKind> all) {
   Json kinds = Json::array();
-  for (const PieceKind& kind : piece_kinds()) {
+  for (const DocumentKind& kind : all) {
     Json row = {{"kind", kind.name}, {"help", kind.help}, {"keys", Json::array()}};
-    for (const PieceKey& key : kind.keys) row["keys"].push_back(json_of(key));
+    for (const DocumentKey& key : kind.keys) row["keys"].push_back(json_of(key));
     kinds.push_back(row);
   }
   fmt::print("{}\n", kinds.dump(2));
 }
 
-std::string range_text(const PieceKey& key) {
+std::string range_text(const DocumentKey& key) {
   if (!has_range(key)) return std::string(type_of(key));
-  const std::string three = key.type == PieceKey::Type::Size ? "3 \u00d7 " : "";
+  const std::string three = key.type == DocumentKey::Type::Size ? "3 \u00d7 " : "";
   const std::string least = key.least > 0.0 ? fmt::format(", not below {:.6g}", key.least) : "";
   return fmt::format("{}{}{:.6g} .. {:.6g}{}", three, key.above_low ? "above " : "", key.low, key.high, least);
+}
+
+int show(std::span<const DocumentKind> kinds, bool json, const char* common) {
+  if (json) {
+    print_json(kinds);
+    return 0;
+  }
+  fmt::print("{}\n", common);
+  for (const DocumentKind& kind : kinds) {
+    fmt::print("\n{}: {}\n", kind.name, kind.help);
+    for (const DocumentKey& key : kind.keys)
+      fmt::print("  {:<12} {:<22} {:<8} {}{}\n", key.name, range_text(key), key.unit, key.help,
+                 key.needed ? "" : " May be left out.");
+  }
+  return 0;
 }
 
 }  // namespace
 
 int show_pieces(bool json) {
-  if (json) {
-    print_json();
-    return 0;
-  }
-  fmt::print(
-      "All pieces have id, kind and at (3 numbers, m), and may have turn (3 numbers, degrees), surface and "
-      "motion.\n");
-  for (const PieceKind& kind : piece_kinds()) {
-    fmt::print("\n{}: {}\n", kind.name, kind.help);
-    for (const PieceKey& key : kind.keys)
-      fmt::print("  {:<12} {:<22} {:<8} {}{}\n", key.name, range_text(key), key.unit, key.help,
-                 key.needed ? "" : " May be left out.");
-  }
-  return 0;
+  return show(piece_kinds(), json,
+              "All pieces have id, kind and at (3 numbers, m), and may have turn (3 numbers, degrees), surface and "
+              "motion.");
+}
+
+int show_fields(bool json) {
+  return show(field_kinds(), json,
+              "All fields have id, kind and at (3 numbers, m: their centre), and may have turn (3 numbers, "
+              "degrees),\nstrength (times the profile's gravity at the surface; negative pushes away) or "
+              "acceleration (m/s2),\nfalloff (constant, linear, inverse, inverse-square, or points [m from the "
+              "surface, share]),\nreach (m from the surface) and fade (the last m of it), combine (replaces, adds), "
+              "priority, and on (a piece).");
 }
 
 }  // namespace lagniappe::cli

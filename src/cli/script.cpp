@@ -64,14 +64,14 @@ Result<Home> home_in(const Script& script, const Course& course) {
   if (!script.from.empty()) {
     const auto mark = std::find_if(course.marks.begin(), course.marks.end(),
                                    [&](const Mark& m) { return m.id == script.from; });
-    if (mark != course.marks.end()) return home_of(*mark);
+    if (mark != course.marks.end()) return home_of(course, *mark);
     return refuse(
         Error{script.course, "--from",
               fmt::format("there is no mark “{}”; there are: {}", script.from, names_of(course.marks))});
   }
   Mark at{"", {script.at[0], script.at[1], script.at[2]}, 0.0};
   if (script.at.size() == 4) at.facing = radians(script.at[3]);
-  if (course.limits.contains(at.at_C)) return home_of(at);
+  if (course.limits.contains(at.at_C)) return home_of(course, at);
   return refuse(Error{script.course, "--at", "this is outside of the course's limits"});
 }
 

@@ -18,7 +18,7 @@ struct Options {
   std::string profile, curve, svg, csv;
   std::vector<std::string> set;
   int hz = 60;
-  bool json = false, pieces = false;
+  bool json = false, pieces = false, fields = false;
 };
 
 void print_row(const Profile& profile, const std::string& path, std::string_view unit,
@@ -94,6 +94,10 @@ Command add_show(CLI::App& app) {
   command
       ->add_flag("--pieces", o->pieces, "Instead, the kinds of pieces that a course may have, with their keys")
       ->excludes(profile);
+  command
+      ->add_flag("--fields", o->fields, "Instead, the kinds of fields of gravity that a course may have")
+      ->excludes(profile)
+      ->excludes("--pieces");
   add_set_option(*command, o->set);
   command->add_option("--hz", o->hz, "Tick rate at which ticks are counted")
       ->check(CLI::Range(10, 480))
@@ -110,9 +114,12 @@ Command add_show(CLI::App& app) {
       "  lagniappe-cli show --pieces\n\n"
       "Exit code: 0 if it was shown, 2 on bad input, 64 on wrong usage.");
   command->callback([o] {
-    if (!o->pieces && o->profile.empty()) throw CLI::RequiredError("PROFILE");
+    if (!o->pieces && !o->fields && o->profile.empty()) throw CLI::RequiredError("PROFILE");
   });
-  return {command, [o] { return o->pieces ? show_pieces(o->json) : show(*o); }};
+  return {command, [o] {
+            if (o->fields) return show_fields(o->json);
+            return o->pieces ? show_pieces(o->json) : show(*o);
+          }};
 }
 
 }  // namespace lagniappe::cli

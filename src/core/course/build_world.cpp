@@ -4,18 +4,21 @@
 
 #include "course/shapes.h"
 #include "lagniappe/course.h"
+#include "lagniappe/profile.h"
+#include "lagniappe/turns.h"
 
 namespace lagniappe {
 namespace {
 
 // Room around everything that is there, marks high above included; less below, where only a fall leads.
 constexpr double kRoomAround = 200.0, kRoomBelow = 50.0;
+const Vec3 kUp(0.0, 1.0, 0.0);
 
-Box default_limits(Box all, const std::vector<Mark>& marks) {
+Box default_limits(Box all, const std::vector<Mark>& marks, bool falls_down) {
   for (const Mark& mark : marks) all.join(mark.at_C);
   if (all.empty()) all = Box{Vec3(0.0), Vec3(0.0)};
   Box limits = all.grown(kRoomAround);
-  limits.low_C.y = all.low_C.y - kRoomBelow;
+  if (falls_down) limits.low_C.y = all.low_C.y - kRoomBelow;
   return limits;
 }
 
@@ -88,19 +91,37 @@ TriangleWorld build_world(const Course& course) {
       for (const PieceMotion::Key& key : piece.motion->keys) all.join(piece.at_C + key.move_C);
     }
   }
-  const Box limits = course.limits.empty() ? default_limits(all, course.marks) : course.limits;
-  return builder.commit({limits, course.wind_C});
+  const Box limits = course.limits.empty() ? default_limits(all, course.marks, course.gravity && course.fields.empty()) : course.limits;
+  return builder.commit({limits, course.wind_C, fields_of(course)});
+}
+
+std::optional<FieldSum> fields_of(const Course& course) {
+  const auto leans = [](const Mark& m) { return m.up_C && *m.up_C != kUp; };
+  if (course.gravity && course.fields.empty() && std::none_of(course.marks.begin(), course.marks.end(), leans))
+    return std::nullopt;
+  return FieldSum(course.fields, course.gravity ? -kUp : Vec3(0.0));
+}
+
+Home home_of(const Course& course, const Mark& mark) {
+  Vec3 up = kUp;
+  if (mark.up_C) {
+    up = *mark.up_C;
+  } else if (const auto fields = fields_of(course)) {
+    // As the profiles that come along are pulled; only fields in m/s2 make this differ.
+    up = unit_or(-fields->at(mark.at_C).of(Profile().gravity), kUp);
+  }
+  return {mark.at_C, smallest_turn(kUp, up), mark.facing};
 }
 
 Home start_home(const Course& course) {
   const auto start =
       std::find_if(course.marks.begin(), course.marks.end(), [](const Mark& m) { return m.id == "start"; });
-  return home_of(*start);
+  return home_of(course, *start);
 }
 
 std::vector<Home> homes_of(const Course& course) {
   std::vector<Home> homes;
-  for (const Mark& mark : course.marks) homes.push_back(home_of(mark));
+  for (const Mark& mark : course.marks) homes.push_back(home_of(course, mark));
   return homes;
 }
 

@@ -13,10 +13,10 @@ PieceKind kind_row() {
   using Row = ShapeRow<Shape>;
   PieceKind kind{Row::kKind, Row::kHelp, {}};
   if constexpr (requires { Row::keys(); }) {
-    for (const PieceKey& key : Row::keys()) kind.keys.push_back(key);
+    for (const DocumentKey& key : Row::keys()) kind.keys.push_back(key);
   } else {
     const Shape shape{};
-    Row::fields(shape, [&](const PieceKey& key, const auto&) { kind.keys.push_back(key); });
+    Row::fields(shape, [&](const DocumentKey& key, const auto&) { kind.keys.push_back(key); });
   }
   return kind;
 }

@@ -14,8 +14,8 @@ namespace key {
 
 inline constexpr double kLeastSag = 1e-4;
 
-constexpr PieceKey sag() {
-  return {PieceKey::Type::Number,
+constexpr DocumentKey sag() {
+  return {DocumentKey::Type::Number,
           "sag",
           "m",
           kLeastSag,
@@ -118,8 +118,8 @@ struct ShapeRow<shape::Ring> {
     f(key::length("thickness", "Radius of the tube."), s.thickness);
     f(key::sag(), s.sag);
   }
-  static std::optional<ShapeFault> fault(const shape::Ring& s) {
-    if (s.thickness >= s.radius) return ShapeFault{"thickness", "it must be less than the ring's radius"};
+  static std::optional<RowFault> fault(const shape::Ring& s) {
+    if (s.thickness >= s.radius) return RowFault{"thickness", "it must be less than the ring's radius"};
     return std::nullopt;
   }
   // Half of the sag each way.

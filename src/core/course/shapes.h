@@ -88,8 +88,8 @@ struct ShapeRow<shape::SpiralStairs> {
     f(key::angle("angle", 0.1, 90.0, "Per tread; positive: to the left, seen from above."), InDegrees{s.angle});
     f(key::treads("Of treads."), s.count);
   }
-  static std::optional<ShapeFault> fault(const shape::SpiralStairs& s) {
-    if (s.outer <= s.inner) return ShapeFault{"outer", "the outer radius must be larger than the inner one"};
+  static std::optional<RowFault> fault(const shape::SpiralStairs& s) {
+    if (s.outer <= s.inner) return RowFault{"outer", "the outer radius must be larger than the inner one"};
     return std::nullopt;
   }
   static void make(const shape::SpiralStairs& s, Mesh& mesh) {
@@ -134,11 +134,11 @@ struct ShapeRow<shape::Ladder> {
     f(key::length("height", "Of the stiles."), s.height);
     f(key::length("spacing", "From rung to rung, and of the lowest over the base."), s.spacing);
   }
-  static std::optional<ShapeFault> fault(const shape::Ladder& s) {
-    if (s.width < 3.0 * kStile) return ShapeFault{"width", "a ladder is at least 0.15 m wide"};
-    if (s.spacing < 2.0 * kRung) return ShapeFault{"spacing", "rungs are at least 0.07 m apart"};
-    if (s.spacing > s.height) return ShapeFault{"spacing", "the lowest rung must not be over the top"};
-    if (s.height / s.spacing > kMostRungs) return ShapeFault{"height", "a ladder has at most 1000 rungs"};
+  static std::optional<RowFault> fault(const shape::Ladder& s) {
+    if (s.width < 3.0 * kStile) return RowFault{"width", "a ladder is at least 0.15 m wide"};
+    if (s.spacing < 2.0 * kRung) return RowFault{"spacing", "rungs are at least 0.07 m apart"};
+    if (s.spacing > s.height) return RowFault{"spacing", "the lowest rung must not be over the top"};
+    if (s.height / s.spacing > kMostRungs) return RowFault{"height", "a ladder has at most 1000 rungs"};
     return std::nullopt;
   }
   // A rung at the very top is level with the ends of the stiles.
@@ -161,12 +161,12 @@ template <>
 struct ShapeRow<shape::Triangles> {
   static constexpr std::string_view kKind = "triangles",
                                     kHelp = "Faces as lists, counter-clockwise seen from outside.";
-  static std::array<PieceKey, 4> keys() {
-    using Type = PieceKey::Type;
-    return {PieceKey{Type::List, "vertices", "m", 0, 0, false, "Corners, in the piece's frame."},
-            PieceKey{Type::List, "triangles", "", 0, 0, false, "Three indices of corners each."},
-            PieceKey{Type::List, "surfaces", "", 0, 0, false, "What the triangles are made of.", false},
-            PieceKey{Type::List, "surface_of", "", 0, 0, false,
+  static std::array<DocumentKey, 4> keys() {
+    using Type = DocumentKey::Type;
+    return {DocumentKey{Type::List, "vertices", "m", 0, 0, false, "Corners, in the piece's frame."},
+            DocumentKey{Type::List, "triangles", "", 0, 0, false, "Three indices of corners each."},
+            DocumentKey{Type::List, "surfaces", "", 0, 0, false, "What the triangles are made of.", false},
+            DocumentKey{Type::List, "surface_of", "", 0, 0, false,
                      "For each triangle 0 (the piece's surface), or one more than an index in \"surfaces\".",
                      false}};
   }
@@ -179,8 +179,8 @@ struct ShapeRow<shape::Triangles> {
 template <>
 struct ShapeRow<shape::Model> {
   static constexpr std::string_view kKind = "model", kHelp = "The triangles of a model's file.";
-  static std::array<PieceKey, 1> keys() {
-    return {PieceKey{PieceKey::Type::Text, "file", "", 0, 0, false,
+  static std::array<DocumentKey, 1> keys() {
+    return {DocumentKey{DocumentKey::Type::Text, "file", "", 0, 0, false,
                      "A plain relative name (*.glb, *.gltf, *.obj) below the course's folder."}};
   }
   static void make(const shape::Model& s, Mesh& mesh) {

@@ -8,20 +8,10 @@
 #include <vector>
 
 #include "course/round_shapes.h"
+#include "fields/line_points.h"
 #include "lagniappe/smooth_path.h"
 
 namespace lagniappe {
-
-namespace key {
-
-constexpr PieceKey points(std::string_view help) {
-  return {PieceKey::Type::List, "points", "m", -1e6, 1e6, false, help};
-}
-constexpr PieceKey flag(std::string_view name, std::string_view help) {
-  return {PieceKey::Type::Flag, name, "", 0.0, 0.0, false, help, false};
-}
-
-}  // namespace key
 
 namespace round {
 
@@ -83,23 +73,16 @@ struct ShapeRow<shape::Tube> {
   static void fields(auto& s, auto&& f) {
     f(key::points("Of the line, from \"at\"; it goes through them without corners."), s.points);
     f(key::length("radius", "Of the tube."), s.radius);
-    f(key::flag("closed", "Whether the line goes on from its last point to its first: no ends."), s.closed);
+    f(key::closed(), s.closed);
     f(key::sag(), s.sag);
   }
-  static std::optional<ShapeFault> fault(const shape::Tube& s) {
-    const std::size_t least = s.closed ? 3 : 2;
-    if (s.points.size() < least)
-      return ShapeFault{"points", s.closed ? "a closed tube needs at least 3" : "a tube needs at least 2"};
-    for (std::size_t i = 0; i < s.points.size(); ++i) {
-      const bool last = i + 1 == s.points.size();
-      if ((!last || s.closed) && s.points[i] == s.points[last ? 0 : i + 1])
-        return ShapeFault{"points", "two that follow one another are the same"};
-    }
+  static std::optional<RowFault> fault(const shape::Tube& s) {
+    if (const auto fault = fault_of_line(s.points, s.closed)) return fault;
     const SmoothPath line(s.points, s.closed);
     for (std::size_t span = 0; span < line.spans(); ++span) {
       for (int look = 0; look < round::kLooksAtBend; ++look) {
         if (round::bend_at(line, span, look).radius() <= s.radius)
-          return ShapeFault{"points", "the line bends more tightly than the tube is thick"};
+          return RowFault{"points", "the line bends more tightly than the tube is thick"};
       }
     }
     return std::nullopt;

@@ -6,11 +6,12 @@
 #include <map>
 #include <set>
 
-#include "course/shapes.h"
 #include "io/document_writers.h"
 #include "io/model_course.h"
 #include "io/outside_names.h"
 #include "io/piece_readers.h"
+#include "io/field_reader.h"
+#include "io/row_values.h"
 #include "lagniappe/files.h"
 
 namespace lagniappe {
@@ -20,40 +21,12 @@ constexpr std::size_t kMostTriangles = 20'000'000;
 // Flights of stairs are a line in a file and may be a million triangles: so many for each piece, on the
 // average.
 constexpr std::size_t kMadePerPiece = 4'000, kMadeAnyway = 2'000'000;
-const std::vector<std::string_view> kPieceKeys = {"id", "kind", "at", "turn", "surface", "motion"};
-
-// The values of a shape, each as its row says.
-struct FieldReader {
-  const JsonCursor& piece;
-
-  static NumberRange range_of(const PieceKey& key) { return {key.low, key.high, key.above_low}; }
-  void operator()(const PieceKey& key, double& value) const {
-    if (!key.needed && !piece.has(key.name)) return;
-    value = piece.at(key.name).number(range_of(key));
-  }
-  void operator()(const PieceKey& key, Vec3& value) const { value = piece.at(key.name).vec3(range_of(key)); }
-  void operator()(const PieceKey& key, int& value) const {
-    value = piece.at(key.name).integer(static_cast<int>(key.low), static_cast<int>(key.high));
-  }
-  void operator()(const PieceKey& key, bool& value) const {
-    if (piece.has(key.name)) value = piece.at(key.name).truth();
-  }
-  void operator()(const PieceKey& key, std::vector<Vec3>& values) const {
-    for (const JsonCursor& v : piece.at(key.name).elements()) values.push_back(v.vec3(range_of(key)));
-  }
-  void operator()(const PieceKey& key, InDegrees<double> angle) const {
-    const JsonCursor cursor = piece.at(key.name);
-    const double degrees = cursor.number(range_of(key));
-    if (std::abs(degrees) < key.least)
-      cursor.fail(fmt::format("it must be at least {} {} either way", key.least, key.unit));
-    angle.radians = radians(degrees);
-  }
-};
+const std::vector<std::string_view> kDocumentKeys = {"id", "kind", "at", "turn", "surface", "motion"};
 
 template <typename S>
 Shape read_by_row(const JsonCursor& piece) {
   S shape{};
-  ShapeRow<S>::fields(shape, FieldReader{piece});
+  ShapeRow<S>::fields(shape, RowReader{piece});
   if constexpr (requires { ShapeRow<S>::fault(shape); }) {
     if (const auto fault = ShapeRow<S>::fault(shape)) piece.at(fault->key).fail(fault->what);
   }
@@ -147,10 +120,10 @@ Shape read_kind(std::size_t kind, const JsonCursor& piece, ModelShelf& shelf, st
 }
 
 Shape read_shape(const JsonCursor& piece, ModelShelf& shelf) {
-  std::vector<std::string_view> names, keys = kPieceKeys;
+  std::vector<std::string_view> names, keys = kDocumentKeys;
   for (const PieceKind& kind : piece_kinds()) names.push_back(kind.name);
   const std::size_t kind = piece.at("kind").one_of(names);
-  for (const PieceKey& key : piece_kinds()[kind].keys) keys.push_back(key.name);
+  for (const DocumentKey& key : piece_kinds()[kind].keys) keys.push_back(key.name);
   piece.only_keys(keys);
   return read_kind(kind, piece, shelf, std::make_index_sequence<std::variant_size_v<Shape>>());
 }
@@ -175,8 +148,13 @@ Piece read_piece(const JsonCursor& cursor, ModelShelf& shelf) {
 }
 
 Mark read_mark(const JsonCursor& cursor) {
-  cursor.only_keys({"id", "at", "facing"});
+  cursor.only_keys({"id", "at", "facing", "up"});
   Mark mark{cursor.at("id").name(), cursor.at("at").vec3(kAnyPosition), 0.0};
+  if (cursor.has("up")) {
+    const Vec3 up = unit_or(cursor.at("up").vec3(kAnyPosition), Vec3(0.0));
+    if (up == Vec3(0.0)) cursor.at("up").fail("it is no direction: all three numbers are 0");
+    mark.up_C = up;
+  }
   cursor.degrees_if("facing", kAnyDegrees, mark.facing);
   mark.facing = wrap_angle(mark.facing);
   return mark;
@@ -214,10 +192,25 @@ void must_name_surfaces(const JsonCursor& cursor, const Piece& piece,
   }
 }
 
+// Fields are a mere few: each is asked about at every tick.
+void read_fields(const JsonCursor& list, Course& course) {
+  std::set<std::string> seen;
+  for (const JsonCursor& cursor : list.elements()) {
+    if (course.fields.size() == kMostFields)
+      list.fail(fmt::format("a course has at most {} fields", kMostFields));
+    course.fields.push_back(read_field(cursor));
+    once(cursor, course.fields.back().id, seen);
+    const std::string& on = course.fields.back().on;
+    const bool known = on.empty() || std::any_of(course.pieces.begin(), course.pieces.end(),
+                                                 [&](const Piece& piece) { return piece.id == on; });
+    if (!known) cursor.at("on").fail(fmt::format("there is no piece \"{}\"", on));
+  }
+}
+
 }  // namespace
 
 Course read_course_document(const JsonCursor& document, const std::optional<std::string>& folder) {
-  document.only_keys({"name", "pieces", "surfaces", "marks", "limits", "wind"});
+  document.only_keys({"name", "pieces", "surfaces", "fields", "gravity", "marks", "limits", "wind"});
   Course course;
   ModelShelf shelf(folder);
   course.name = document.at("name").name();
@@ -239,6 +232,8 @@ Course read_course_document(const JsonCursor& document, const std::optional<std:
           "with this piece the stairs of the course come to far more triangles than so few pieces should");
   }
   if (course.pieces.empty()) document.at("pieces").fail("a course needs at least one piece");
+  if (document.has("gravity")) course.gravity = document.at("gravity").one_of(kGravityWords) == 0;
+  if (document.has("fields")) read_fields(document.at("fields"), course);
   const JsonCursor marks = document.at("marks");
   seen.clear();
   for (const JsonCursor& cursor : marks.elements()) {

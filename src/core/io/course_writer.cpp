@@ -1,13 +1,13 @@
 // SPDX-License-Identifier: MIT
-#include "course/shapes.h"
 #include "io/document_writers.h"
-#include "io/exact_degrees.h"
+#include "io/field_reader.h"
 #include "io/piece_readers.h"
+#include "io/row_values.h"
 
 namespace lagniappe {
 namespace {
 
-Json list_of(const Vec3& v) { return {v.x, v.y, v.z}; }
+Json list_of(const Vec3& v) { return RowWriter::list_of(v); }
 
 Json turn_of(const Vec3& turn) { return {exact_degrees(turn.x), exact_degrees(turn.y), exact_degrees(turn.z)}; }
 
@@ -32,23 +32,6 @@ void add_triangles(Json& json, const shape::Triangles& mesh) {
   }
 }
 
-struct FieldWriter {
-  Json& json;
-
-  void operator()(const PieceKey& key, const Vec3& v) const { json[std::string(key.name)] = list_of(v); }
-  void operator()(const PieceKey& key, const std::vector<Vec3>& values) const {
-    Json& list = json[std::string(key.name)] = Json::array();
-    for (const Vec3& v : values) list.push_back(list_of(v));
-  }
-  void operator()(const PieceKey& key, InDegrees<const double> angle) const {
-    json[std::string(key.name)] = exact_degrees(angle.radians);
-  }
-  template <typename Number>
-  void operator()(const PieceKey& key, Number value) const {
-    json[std::string(key.name)] = value;
-  }
-};
-
 void add_shape(Json& json, const Shape& shape) {
   // What a model comes to is written down, so that no file is needed to read it.
   if (const auto* model = std::get_if<shape::Model>(&shape)) return add_shape(json, *model->mesh);
@@ -58,8 +41,8 @@ void add_shape(Json& json, const Shape& shape) {
         using Row = ShapeRow<std::decay_t<decltype(s)>>;
         if constexpr (std::is_same_v<decltype(s), const shape::Triangles&>) {
           add_triangles(json, s);
-        } else if constexpr (requires { Row::fields(s, FieldWriter{json}); }) {
-          Row::fields(s, FieldWriter{json});
+        } else if constexpr (requires { Row::fields(s, RowWriter{json}); }) {
+          Row::fields(s, RowWriter{json});
         }
       },
       shape);
@@ -98,9 +81,13 @@ Json course_json(const Course& course) {
                {"pieces", Json::array()},
                {"marks", Json::array()}};
   for (const Piece& piece : course.pieces) json["pieces"].push_back(piece_json(piece));
-  for (const Mark& mark : course.marks)
+  for (const Field& field : course.fields) json["fields"].push_back(field_json(field));
+  if (!course.gravity) json["gravity"] = kGravityWords[1];
+  for (const Mark& mark : course.marks) {
     json["marks"].push_back(
         {{"id", mark.id}, {"at", list_of(mark.at_C)}, {"facing", exact_degrees(mark.facing)}});
+    if (mark.up_C) json["marks"].back()["up"] = list_of(*mark.up_C);
+  }
   for (const NamedSurface& named : course.surfaces) {
     Json surface = {{"id", named.id}};
     add_surface(surface, named.surface);

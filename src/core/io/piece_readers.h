@@ -13,6 +13,7 @@ namespace lagniappe {
 inline const std::vector<std::string_view> kWalkWords = {"by-angle", "always", "never"};
 inline const std::vector<std::string_view> kEaseWords = {"even", "smooth", "speeding", "slowing"};
 inline const std::vector<std::string_view> kRepeatWords = {"loop", "back-and-forth"};
+inline const std::vector<std::string_view> kGravityWords = {"profile", "none"};
 inline const std::vector<std::string_view> kPathWords = {"straight", "curved"};
 
 // The `motion` of a piece.

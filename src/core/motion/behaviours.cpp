@@ -28,6 +28,12 @@ void move_flying(const StepContext& context, const Body& body, const Intent&, Ch
   log.rest_is(entry::Change::Why::Contact);
 }
 
+void move_adrift(const StepContext& context, const Body& body, const Intent&, CharacterState& state) {
+  VelocityLog log(context, state);
+  drift(context, body, state);
+  log.rest_is(entry::Change::Why::Contact);
+}
+
 void move_along_hold(const StepContext& context, const Body& body, const Intent& intent,
                      CharacterState& state) {
   if (!state.holding()) return move_and_find_ground(context, body, intent, walk, state);
@@ -83,6 +89,9 @@ constexpr std::array<BehaviourRow, kBehaviourCount> kRows = {{
       .holds = true},
      move_on_wall,
      begin_climb},
+    {{.name = "float", .help = "Adrift where nothing pulls", .own_way = true, .held_by_world = false},
+     move_adrift,
+     lift_off},
 }};
 
 }  // namespace

@@ -43,6 +43,20 @@ struct Stop {
   static constexpr double kNever = 1e9;
 };
 
+// What pulls, at a point and an instant.
+struct Felt {
+  bool says = false;          // Whether the world has gravity of its own.
+  Gravity gravity = {};
+  double own_gravity = 0.0;   // m/s2 of the values in force, where nothing else pulls.
+  Vec3 pull_C = Vec3(0.0);    // m/s2.
+  Vec3 up_C = Vec3(0.0);      // Unit, against it; zero where nothing pulls.
+
+  // The strength of the pull takes the place of gravity.
+  void apply(Values& values) const {
+    if (says) values.gravity = up_C != Vec3(0.0) ? length(gravity.of(values.gravity)) : 0.0;
+  }
+};
+
 // A tick, or the part of one between two events.
 struct StepContext {
   const InputFrame& input;
@@ -55,6 +69,12 @@ struct StepContext {
   Stop* stop = nullptr;  // Null: goes on whatever is met.
   Pushes pushes = {};
   Vec2 look_back = Vec2(0.0);  // rad of yaw and pitch from the look to where it was in the middle of the part.
+  Felt felt = {};              // Its up is what is judged by: ground and walls, and which way one falls.
+
+  // Against the pull; where nothing is said of that, or nothing pulls, the body's.
+  Vec3 up_of(const CharacterState& state) const {
+    return felt.up_C != Vec3(0.0) ? felt.up_C : state.up_C();
+  }
 
   template <typename Entry>
   void note(const Entry& entry) const {
@@ -62,7 +82,8 @@ struct StepContext {
   }
 };
 
-// The capsule with its up fixed for one tick. Sweeps use the profile's radius, so a character at rest touches:
+// The capsule, and the up that it is judged by, fixed for one part of a tick: the body may not have turned there
+// yet, and leans. Sweeps use the profile's radius, so a character at rest touches:
 // its foot is on the floor, not above it. The solid core is thinner by the margin; only what enters the core is
 // an overlap that is pushed out, so rounding (ours, or a game's world in single precision) never shakes a
 // character at rest.
@@ -78,7 +99,7 @@ struct Body {
   Body(const StepContext& context, const CharacterState& state)
       : world(context.world),
         now(context.now),
-        up_C(state.up_C()),
+        up_C(context.up_of(state)),
         radius(context.profile.capsule.radius),
         margin(context.profile.capsule.margin),
         height(state.capsule_height) {

@@ -3,6 +3,7 @@
 
 #include <algorithm>
 
+#include "lagniappe/turns.h"
 #include "math/integrators.h"
 #include "motion/behaviours/ways.h"
 #include "motion/contact_kind.h"
@@ -11,6 +12,7 @@
 #include "motion/moving.h"
 #include "motion/piece_velocity.h"
 #include "motion/stance.h"
+#include "motion/upright.h"
 #include "motion/velocity_log.h"
 
 namespace lagniappe {
@@ -37,6 +39,25 @@ bool flies_over_crest(const StepContext& context, const Body& body, const Charac
       slope_along(flat, Vec3(state.ground_trend_C), body.up_C) - slope_along(flat, normal_C, body.up_C);
   if (falls <= ground.crest_angle + kTouch) return false;
   context.note(entry::Crest{falls, ground.crest_angle, speed});
+  return true;
+}
+
+// Whether the character goes faster round the curve of the ground than the pull holds it there. Ground that is
+// level while the pull turns is no such curve: a free flight would lead into it.
+bool runs_off(const StepContext& context, const Body& body, const Vec3& from_C, const CharacterState& state) {
+  if (!context.felt.says || context.felt.up_C == Vec3(0.0)) return false;
+  const double speed = length(state.velocity_C), pull = context.profile.gravity;
+  const Vec3 centre = centre_of_mass(context.profile, state);
+  const Felt there = feel(context.world, centre, context.now.time, context.felt.own_gravity);
+  if (there.up_C == Vec3(0.0)) return false;
+  const double turned = angle_between(context.felt.up_C, there.up_C) / context.dt;
+  if (speed * turned <= pull) return false;
+  constexpr double kAhead = 0.1;  // s.
+  const Vec3 flown = from_C + state.velocity_C * kAhead - body.up_C * (0.5 * pull * kAhead * kAhead);
+  const double reach = context.profile.ground.highest_step + body.radius;
+  const auto hit = body.cast_ray(flown + there.up_C * reach, there.up_C * -reach);
+  if (hit) return false;
+  context.note(entry::RunsOff{speed, speed * std::sqrt(pull / (speed * turned))});
   return true;
 }
 
@@ -69,7 +90,8 @@ void find_ground(const StepContext& context, const Body& body, const Stood& was,
   const Verdict verdict = found.ground.verdict;
   const bool touching = found.gap <= kGroundTouch;
   const bool bears = verdict == Verdict::Walkable || (verdict == Verdict::Steep && before == Verdict::Steep);
-  const bool away = held ? flies_over_crest(context, body, state, found.ground.normal_C)
+  const bool away = held ? flies_over_crest(context, body, state, found.ground.normal_C) ||
+                               runs_off(context, body, was.foot_C, state)
                          : leaving(state, velocity_of(context, found), found.ground.normal_C);
   if (verdict == Verdict::None || away || (!touching && !bears)) {
     state.ground = Ground{};

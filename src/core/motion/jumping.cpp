@@ -29,7 +29,7 @@ double wall_yaw(const CharacterState& state) {
 void take_off(const StepContext& context, const Values& flight, const JumpChoice& choice,
               CharacterState& state) {
   const Profile::Jump& values = context.profile.jump;
-  const Vec3 up = state.up_C();
+  const Vec3 up = context.up_of(state);
   const double height = jump_height(context.profile, choice.jump);
   const double speed = take_off_speed(flight, height);
   const bool off_ground = choice.from == From::Ground;
@@ -125,10 +125,10 @@ void tell_no_landing(const StepContext& context, const CharacterState& state) {
 
 void leave_ground(const StepContext& context, CharacterState& state) {
   VelocityLog log(context, state);
-  const Vec3 inherited = inherited_velocity(context, state.ground_velocity_C, state.up_C());
+  const Vec3 inherited = inherited_velocity(context, state.ground_velocity_C, context.up_of(state));
   state.velocity_C += inherited;
   state.ground_velocity_C = Vec3(0.0);
-  state.run_up_speed = length(across(state.velocity_C, state.up_C()));
+  state.run_up_speed = length(across(state.velocity_C, context.up_of(state)));
   log.rest_is(entry::Change::Why::Carrier);
   context.note(entry::LeftGround{state.run_up_speed, inherited});
 }
@@ -180,7 +180,7 @@ void refuse_jump(const StepContext& context, const Body& body, CharacterState& s
 }
 
 void cut_jump(const StepContext& context, CharacterState& state) {
-  const double rise = dot(state.velocity_C, state.up_C());
+  const double rise = dot(state.velocity_C, context.up_of(state));
   if (state.flight_of < 0 || state.jump_cut || rise <= 0.0 || context.profile.jump.lowest_share >= 1.0) return;
   if (context.input.held.has(Action::Jump)) return;
   state.jump_cut = true;

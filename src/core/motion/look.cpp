@@ -4,6 +4,7 @@
 #include <algorithm>
 
 #include "lagniappe/pose.h"
+#include "lagniappe/turns.h"
 
 namespace lagniappe {
 namespace {
@@ -19,6 +20,15 @@ Vec3 direction_B(double yaw, double pitch) {
 Intent normalized(const Vec3& wanted) {
   const double share = length(wanted);
   return share > 0.0 ? Intent{wanted / share, std::min(share, 1.0)} : Intent{Vec3(0.0), 0.0};
+}
+
+// A direction of the look's plane on the plane that one goes on: carried there as up is.
+Vec3 on_floor(const StepContext& context, const CharacterState& state, const Vec3& direction_C) {
+  const Vec3 up = state.up_C(), floor = context.up_of(state);
+  constexpr double kUpsideDown = -0.999;
+  if (up == floor) return direction_C;
+  if (dot(up, floor) < kUpsideDown) return across(direction_C, floor);
+  return smallest_turn(up, floor) * direction_C;
 }
 
 }  // namespace
@@ -55,7 +65,8 @@ Intent ground_intent(const StepContext& context, const CharacterState& state) {
                               : state.yaw - context.look_back.x;
   const double s = std::sin(yaw), c = std::cos(yaw);
   const Vec3 right_B(c, 0.0, -s), forward_B(-s, 0.0, -c);
-  return normalized(state.frame_CB * (right_B * (in_place ? 0.0 : stick.x) + forward_B * stick.y));
+  const Vec3 wanted_C = state.frame_CB * (right_B * (in_place ? 0.0 : stick.x) + forward_B * stick.y);
+  return normalized(on_floor(context, state, wanted_C));
 }
 
 Intent flight_intent(const StepContext& context, const CharacterState& state) {

@@ -87,6 +87,7 @@ Intent intent_of(const StepContext& context, const std::optional<Vec2>& steer, c
   values.look.dead_zone = 0.0;
   StepContext asking{steered, values, context.world, context.dt, nullptr, context.now};
   asking.look_back = context.look_back;
+  asking.felt = context.felt;
   return ground_intent(asking, state);
 }
 

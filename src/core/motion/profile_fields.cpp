@@ -273,6 +273,17 @@ constexpr ProfileField kFields[] = {
      "looking round the course takes ages", "it cannot be steered", VALUE(fly.sprint_speed)},
     {"fly", "time", Unit::Seconds, 0.0, 60.0, 0.02, 0.5, "Time constant of its response.", "it jerks",
      "it drifts past what it is to look at", VALUE(fly.time)},
+    {"upright", "turn_rate", Unit::DegreesPerSecond, 1.0, 100000.0, 90.0, 1080.0,
+     "How fast the body turns against the pull, at most.", "on small worlds it falls behind and leans",
+     "the view is thrown about where the pull changes", VALUE(upright.turn_rate)},
+    {"upright", "time", Unit::Seconds, 0.0, 60.0, 0.0, 0.5,
+     "Time constant with which it comes upright; 0 at once.", "the view jerks where the pull changes at once",
+     "on small worlds it leans forward all the way round", VALUE(upright.time)},
+    {"float", "thrust", Unit::MetresPerSecond2, 0.0, 1000.0, 0.0, 12.0,
+     "Acceleration along the push where nothing pulls; 0: one drifts.", "one drifts off and never comes back",
+     "floating feels like walking", VALUE(floating.thrust)},
+    {"float", "speed", Unit::MetresPerSecond, 0.0, 1000.0, 1.0, 10.0, "Up to which speed thrust takes one.",
+     "crossing over takes for ever", "the far side comes as a wall", VALUE(floating.speed)},
     {"look", "mouse_yaw", Unit::Degrees, -100.0, 100.0, 0.01, 0.6, "Turn per count of the mouse.",
      "turning round takes the whole desk", "nothing can be aimed at", VALUE(look.mouse_yaw)},
     {"look", "mouse_pitch", Unit::Degrees, -100.0, 100.0, 0.01, 0.6, "Look up per count of the mouse.",
@@ -466,8 +477,8 @@ const ProfileCurve* find_curve(std::string_view path) { return find_in(profile_c
 const ProfileChoice* find_choice(std::string_view path) { return find_in(profile_choices(), path); }
 
 bool is_idle(std::string_view path) {
-  // Of fields of gravity, and of pads.
-  constexpr std::string_view kIdle[] = {"capsule.centre_of_mass", "look.stick_yaw", "look.stick_pitch",
+  // Of pads.
+  constexpr std::string_view kIdle[] = {"look.stick_yaw", "look.stick_pitch",
                                         "look.stick_power"};
   return std::find(std::begin(kIdle), std::end(kIdle), path) != std::end(kIdle);
 }

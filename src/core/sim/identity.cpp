@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: MIT
 #include <bit>
 
+#include "fields/field_rows.h"
 #include "lagniappe/profile_fields.h"
 #include "lagniappe/states.h"
 #include "lagniappe/take.h"
@@ -35,6 +36,46 @@ void add(Hash& hash, const PieceMotion& motion) {
   hash.add(static_cast<std::uint8_t>(motion.repeat));
   hash.add(static_cast<std::uint8_t>(motion.path));
   for (const Vec3& v : {motion.pivot_P, motion.at_C, motion.turn}) add(hash, v);
+}
+
+struct RowHash {
+  Hash& hash;
+  void operator()(const DocumentKey&, const Vec3& v) const { add(hash, v); }
+  void operator()(const DocumentKey&, const std::vector<Vec3>& values) const {
+    hash.add(values.size());
+    for (const Vec3& v : values) add(hash, v);
+  }
+  template <typename Number>
+  void operator()(const DocumentKey&, Number value) const {
+    hash.add(value);
+  }
+};
+
+void add(Hash& hash, const Curve& curve) {
+  hash.add(curve.count);
+  for (int i = 0; i < curve.count; ++i) hash.add(curve.points[i].x), hash.add(curve.points[i].y);
+}
+
+void add(Hash& hash, const Field& field) {
+  hash.add(field.shape.index());
+  std::visit(
+      [&](const auto& shape) {
+        using Row = FieldRow<std::decay_t<decltype(shape)>>;
+        const auto written = Row::written(shape);
+        Row::fields(written, RowHash{hash});
+      },
+      field.shape);
+  add(hash, field.at_C);
+  add(hash, field.turn);
+  hash.add(field.strength);
+  hash.add(field.absolute);
+  hash.add(static_cast<std::uint8_t>(field.falloff));
+  add(hash, field.curve);
+  hash.add(field.reach.value_or(-1.0));
+  hash.add(field.fade);
+  hash.add(field.adds);
+  hash.add(field.priority);
+  for (const std::string* text : {&field.id, &field.on}) hash.add(*text), hash.add('\0');
 }
 
 void add_text(Hash& hash, const std::string& text) {
@@ -151,6 +192,11 @@ std::uint64_t identity_of(const TriangleWorld& world) {
     hash.add(piece);
     add(hash, *world.motion_of(piece));
   }
+  // Nothing is added for a world without fields: it is what it was before there were any.
+  if (const FieldSum* sum = world.fields()) {
+    add(hash, sum->below());
+    for (const Field& field : sum->fields()) add(hash, field);
+  }
   for (PieceId piece = 0; piece < world.piece_count(); ++piece) {
     hash.add(world.piece_name(piece));
     hash.add('\0');
@@ -162,12 +208,7 @@ std::uint64_t identity_of(const Profile& profile) {
   Hash hash;
   for (const ProfileField& field : profile_fields()) hash.add(field.get(profile));
   for (const ProfileCurve& field : profile_curves()) {
-    const Curve& curve = field.get(profile);
-    hash.add(curve.count);
-    for (int i = 0; i < curve.count; ++i) {
-      hash.add(curve.points[i].x);
-      hash.add(curve.points[i].y);
-    }
+    add(hash, field.get(profile));
   }
   for (const ProfileChoice& field : profile_choices()) hash.add(field.get(profile));
   add(hash, chart_of(profile).table());

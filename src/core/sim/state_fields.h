@@ -74,6 +74,7 @@ void each_field(State& s, Each&& f) {
   f("slides", s.slides, seen);
   f("snapped", s.snapped, seen);
   f("penetration", s.penetration, seen);
+  f("pull", s.pull_C, FieldOf{StatePart::Seen, 2});
   f("hold_kind", s.hold.kind, hold);
   f("hold_piece", s.hold.piece, hold);
   f("hold_at", s.hold.at_P, FieldOf{StatePart::Hold, 2});

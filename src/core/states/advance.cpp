@@ -17,7 +17,8 @@ void advance(StepContext& context, TablePass& table, CharacterState& state) {
   Values lighter = context.profile;
   lighter.gravity *= asked.gravity_share;
   StepContext with{context.input, lighter,       context.world, context.dt,     context.ledger,
-                   context.now,   context.share, context.stop,  context.pushes, context.look_back};
+                   context.now,   context.share, context.stop,  context.pushes, context.look_back,
+                   context.felt};
   move_by_itself(with, manner, state);
 }
 

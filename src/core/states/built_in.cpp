@@ -50,6 +50,7 @@ std::vector<StateSpec> states() {
       state("Mantle", "", Mantle, Crouched, "mantle"),
       state("Hang", "", Hang, Standing, "hang"),
       state("Climb", "", Climb, Standing, "climb"),
+      state("Float", "", Float, Standing, "fall"),
   };
 }
 
@@ -65,6 +66,12 @@ std::vector<TransitionSpec> transitions() {
       row(99, "any", "Fly", "fly.pressed"),
       row(20, "Fly", "Soar", "sprint.held"),
       row(20, "Soar", "Fly", "not sprint.held"),
+      // Where nothing pulls.
+      row(95, kUpright, "Float", "weightless"),
+      row(95, kAirborne, "Float", "weightless"),
+      row(95, "Skid", "Float", "weightless"),
+      row(95, "Lie", "Float", "weightless"),
+      row(95, "Float", "Fall", "not weightless"),
       // Jumps: the core says whether one is asked for and possible.
       row(90, kUpright, "Rise", "can_jump", "jump()"),
       row(90, kAirborne, "Rise", "can_jump", "jump()"),

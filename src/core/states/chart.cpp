@@ -289,6 +289,14 @@ Values StateChart::values_in(StateId id, const Values& profile) const {
   return values;
 }
 
+double StateChart::gravity_in(StateId id, const Values& profile) const {
+  static const ProfileField* kGravity = find_field("gravity");
+  const auto& overrides = state(id).overrides;
+  const bool overridden = std::any_of(overrides.begin(), overrides.end(),
+                                      [](const ResolvedOverride& o) { return o.field == kGravity; });
+  return overridden ? values_in(id, profile).gravity : profile.gravity;
+}
+
 std::shared_ptr<const StateChart> built_in_chart() {
   static const std::shared_ptr<const StateChart> kChart = StateChart::make(built_in_states()).value();
   return kChart;

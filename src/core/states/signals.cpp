@@ -4,6 +4,7 @@
 #include <algorithm>
 
 #include "lagniappe/states.h"
+#include "lagniappe/turns.h"
 #include "motion/climbing.h"
 #include "motion/contact_kind.h"
 #include "motion/hanging.h"
@@ -58,7 +59,30 @@ double distance_to_ground(const SignalView& v) {
   return hit ? hit->hit.fraction * kFarthestGround : kFarthestGround;
 }
 
-StepContext context_of(const SignalView& v) { return {v.input, v.values, v.world, v.dt, nullptr, v.now}; }
+bool world_pulls(const SignalView& v) {
+  return v.world.surroundings(v.state.foot_C, v.now.time).gravity.has_value();
+}
+
+double pull(const SignalView& v) {
+  const double strength = length(Vec3(v.state.pull_C));
+  return strength > 0.0 || world_pulls(v) ? strength : v.values.gravity;
+}
+
+bool weightless(const SignalView& v) { return v.state.pull_C == glm::vec3(0.0f) && world_pulls(v); }
+
+// Unit, against the pull; zero where nothing is said of that, or nothing pulls.
+Vec3 up_of_pull(const CharacterState& s) { return unit_or(-Vec3(s.pull_C), Vec3(0.0)); }
+
+double lean(const CharacterState& s) {
+  const Vec3 up = up_of_pull(s);
+  return up == Vec3(0.0) ? 0.0 : degrees(angle_between(s.up_C(), up));
+}
+
+StepContext context_of(const SignalView& v) {
+  StepContext context{v.input, v.values, v.world, v.dt, nullptr, v.now};
+  context.felt.up_C = up_of_pull(v.state);
+  return context;
+}
 
 Vec2 stick(const SignalView& v) { return shaped_stick(v.input.move, v.values.look.dead_zone); }
 
@@ -200,6 +224,13 @@ constexpr Signal kSignals[] = {
      [](const SignalView& v) { return v.state.grounded() ? 0.0 : std::min(v.state.since_grounded, kLongest); }},
     {"slope", "slope", "deg", false, "Of the ground underfoot; 0 in the air.",
      [](const SignalView& v) { return slope(v.state); }},
+    {"pull", "pull of the place", "m/s2", false,
+     "What pulls at the centre of mass: the profile's gravity, where the course has no fields.",
+     [](const SignalView& v) { return pull(v); }},
+    {"lean", "lean against the pull", "deg", false, "Of the body, where the course says what pulls.",
+     [](const SignalView& v) { return lean(v.state); }},
+    {"weightless", "nothing pulls", "", true, "Whether nothing pulls, where the course says what does.",
+     [](const SignalView& v) { return double(weightless(v)); }},
     {"friction", "grip of the surface", "", false, "Of what is underfoot, 1 in the air.",
      [](const SignalView& v) { return v.state.ground.surface.friction; }},
     {"climbable", "climbable ground", "", true, "Whether the surface underfoot may be climbed.",

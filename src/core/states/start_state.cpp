@@ -5,6 +5,7 @@
 #include "motion/ground.h"
 #include "motion/moving.h"
 #include "motion/push_out.h"
+#include "motion/upright.h"
 #include "states/table_pass.h"
 
 namespace lagniappe {
@@ -68,6 +69,8 @@ CharacterState placed(const Profile& profile, const Home& home, const World& wor
 
 CharacterState start_state(const Profile& profile, const Home& home, const World& world, double time) {
   CharacterState state = placed(profile, home, world, time);
+  const Felt felt = feel(world, centre_of_mass(profile, state), time, profile.gravity);
+  if (felt.up_C != Vec3(0.0)) state.pull_C = felt.pull_C;
   const StateChart& chart = chart_of(profile);
   if (chart.state(state.state).on_entry != nullptr) {
     const InputFrame nothing;

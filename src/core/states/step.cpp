@@ -13,6 +13,7 @@
 #include "motion/look.h"
 #include "motion/moving.h"
 #include "motion/reach.h"
+#include "motion/upright.h"
 #include "motion/velocity_log.h"
 #include "motion/wall_contact.h"
 #include "states/advance.h"
@@ -63,7 +64,8 @@ class Tick {
         values_of_(before.state),
         region_(neighbourhood_of({input, values_, world, dt, nullptr, {}}, before)),
         near_(world, region_, end_),
-        state_(state) {}
+        state_(state),
+        world_pulls_(world.surroundings(before.foot_C, before.time).gravity.has_value()) {}
 
   void go();
 
@@ -92,6 +94,7 @@ class Tick {
   template <typename Happened>
   Between first_instant(const Place& from, Between between, double within, const Happened& happened);
   const Values& values_in_force();
+  void feel(double ahead);
   void end();
 
   const CharacterState& before_;
@@ -108,6 +111,8 @@ class Tick {
   Neighbourhood near_;
   CharacterState& state_;
   PassMemory memory_;
+  bool world_pulls_;    // It says what does, and where to.
+  Felt felt_ = {};      // Since the last look at that.
   Stop stop_{};         // Of the last run.
   bool rolls_ = false;  // Round the end of a wall, in stretches.
 };
@@ -116,6 +121,19 @@ const Values& Tick::values_in_force() {
   if (values_of_ != state_.state) values_ = chart_.values_in(state_.state, profile_);
   values_of_ = state_.state;
   return values_;
+}
+
+// Looks at what pulls where the character is, or will be `ahead` s from now by its velocity. In the air the
+// middle of a part is what makes the part exact to second order: with what pulls there taken as even, going
+// half the way, being pulled, and going on is the rule of Verlet, which keeps orbits.
+void Tick::feel(double ahead) {
+  values_in_force();
+  if (!world_pulls_) return;
+  const Vec3 at = centre_of_mass(values_, state_) + state_.velocity_C * ahead;
+  const double own = chart_.gravity_in(state_.state, profile_);
+  felt_ = lagniappe::feel(world_, at, state_.time + ahead, own);
+  values_.gravity = own;
+  felt_.apply(values_);
 }
 
 void Tick::go_back(const Place& place) {
@@ -148,7 +166,9 @@ void Tick::take_input(const ButtonEdges& edges, double share) {
 }
 
 void Tick::pass(bool before_motion, Ledger* ledger) {
-  const StepContext context{input_, values_in_force(), near_, dt_, ledger, Moment{state_.time}};
+  feel(0.0);
+  StepContext context{input_, values_, near_, dt_, ledger, Moment{state_.time}};
+  context.felt = felt_;
   TablePass table(profile_, chart_, context, before_, values_, state_, memory_);
   before_motion ? table.before_motion() : table.after_motion();
   values_of_ = state_.state;
@@ -159,11 +179,14 @@ void Tick::run(double until, Ledger* ledger, bool may_stop) {
   stop_.rolls = rolls_;
   const auto run_in = [&](const World& world) {
     const double seconds = until - state_.time;
-    StepContext context{input_, values_in_force(), world,         seconds,
-                        ledger, Moment{until},     seconds / dt_, may_stop ? &stop_ : nullptr};
+    feel(held_by_ground(state_) || state_.holding() ? 0.0 : 0.5 * seconds);
+    StepContext context{input_, values_,       world,         seconds,
+                        ledger, Moment{until}, seconds / dt_, may_stop ? &stop_ : nullptr};
+    context.felt = felt_;
     TablePass table(profile_, chart_, context, before_, values_, state_, memory_);
     advance(context, table, state_);
     values_of_ = state_.state;
+    if (world_pulls_) turn_upright(context, state_);
   };
   if (until == end_ || !world_.has_movers()) return run_in(near_);
   run_in(Neighbourhood(world_, region_, until));
@@ -278,7 +301,8 @@ double Tick::part(double& until, bool may_split) {
 double Tick::longest_stretch() {
   if (state_.ground.verdict == Verdict::Tipping) return kSlipTime;
   const World& now = world_.has_movers() ? world_ : static_cast<const World&>(near_);
-  const StepContext context{input_, values_in_force(), now, dt_, nullptr, Moment{state_.time}};
+  StepContext context{input_, values_in_force(), now, dt_, nullptr, Moment{state_.time}};
+  context.felt = felt_;
   const double seconds = until_wall_turns(context, rolls_, state_);
   rolls_ = std::isfinite(seconds);
   return seconds;

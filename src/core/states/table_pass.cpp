@@ -61,7 +61,8 @@ void TablePass::take(const StateChart::Transition& transition) {
     context_.note(
         entry::StateChange{state_.state, transition.to, shared_chart_of(profile_), int(transition.row)});
   // A jump on the way is one of the state that is left, and flies by the values of the one that is entered.
-  const Values flight = chart_.values_in(transition.to, profile_);
+  Values flight = chart_.values_in(transition.to, profile_);
+  context_.felt.apply(flight);
   act(present().on_exit.get(), flight);
   act(transition.action.get(), flight);
   if (memory_.presses_count) memory_.used_presses.bits |= transition.guard->asks_for_presses().bits;
@@ -75,6 +76,7 @@ void TablePass::enter(StateId to) {
   state_.state = to;
   state_.state_time = 0.0;
   values_ = chart_.values_in(to, profile_);
+  context_.felt.apply(values_);
   const StateChart::State& entered = present();
   for (std::size_t i = 0; i < entered.forgets.size(); ++i) {
     if (entered.forgets[i]) state_.memory[i] = 0.0;

@@ -7,6 +7,7 @@
 #include "geometry/closest.h"
 #include "geometry/tolerances.h"
 #include "world/face_tree.h"
+#include "world/placed_fields.h"
 #include "world/queries.h"
 
 namespace lagniappe {
@@ -190,6 +191,7 @@ struct TriangleWorld::Data {
   Box limits;
   Vec3 wind;
   std::vector<std::pair<PieceId, Ladder>> ladders;  // By piece.
+  std::optional<PlacedFields> fields;
 
   template <typename Query>
   void ask_movers(Query& query, double time) const {
@@ -247,7 +249,8 @@ TriangleWorld TriangleWorld::Builder::commit(Options options) {
                                           std::move(names_),
                                           options.limits,
                                           options.wind,
-                                          std::move(ladders_)});
+                                          std::move(ladders_),
+                                          {}});
   Box all = data->still.box();
   data->movers.reserve(motions_.size());
   for (std::size_t i = 0; i < motions_.size(); ++i) {
@@ -256,6 +259,13 @@ TriangleWorld TriangleWorld::Builder::commit(Options options) {
     data->mover_of.resize(data->names.size(), -1);
     data->mover_of[motions_[i].first] = static_cast<int>(i);
     all.join(data->movers.back().reach_C);
+  }
+  if (options.gravity) {
+    data->fields.emplace(std::move(*options.gravity), [&](const std::string& piece) -> const PieceMotion* {
+      const auto mover = std::find_if(data->movers.begin(), data->movers.end(),
+                                      [&](const Mover& m) { return data->names[m.piece] == piece; });
+      return mover != data->movers.end() ? &mover->motion : nullptr;
+    });
   }
   if (options.limits.empty()) {
     if (all.empty()) all = Box{Vec3(0.0), Vec3(0.0)};
@@ -354,7 +364,17 @@ std::optional<Ladder> TriangleWorld::ladder(PieceId piece, const Moment& moment)
 
 bool TriangleWorld::has_movers() const { return !data_->movers.empty(); }
 
-Surroundings TriangleWorld::surroundings(const Vec3&, double) const { return {data_->wind}; }
+Surroundings TriangleWorld::surroundings(const Vec3& at_C, double time) const {
+  Surroundings here{data_->wind};
+  if (data_->fields) here.gravity = data_->fields->at(at_C, time);
+  return here;
+}
+
+const FieldSum* TriangleWorld::fields() const { return data_->fields ? &data_->fields->sum() : nullptr; }
+
+void TriangleWorld::place_fields(double time, std::span<RigidPose> out) const {
+  data_->fields->place(time, out);
+}
 
 bool TriangleWorld::moves(PieceId piece) const { return motion_of(piece) != nullptr; }
 

@@ -20,12 +20,12 @@ namespace {
 std::string course_text(const PieceKind& kind, double share, std::string_view but = {},
                         const std::string& instead = {}) {
   std::string keys;
-  for (const PieceKey& key : kind.keys) {
+  for (const DocumentKey& key : kind.keys) {
     const double span = std::min(key.high, 4.0) - key.low;
     const double number = key.low + share * span;
     std::string value = fmt::format("{}", number);
-    if (key.type == PieceKey::Type::Whole) value = fmt::format("{}", static_cast<int>(number) + 1);
-    if (key.type == PieceKey::Type::Size) value = "[" + value + ", " + value + ", " + value + "]";
+    if (key.type == DocumentKey::Type::Whole) value = fmt::format("{}", static_cast<int>(number) + 1);
+    if (key.type == DocumentKey::Type::Size) value = "[" + value + ", " + value + ", " + value + "]";
     if (key.name == but) value = instead;
     if (!value.empty()) keys += ", \"" + std::string(key.name) + "\": " + value;
   }
@@ -36,7 +36,7 @@ std::string course_text(const PieceKind& kind, double share, std::string_view bu
 
 bool is_plain(const PieceKind& kind) {
   return std::all_of(kind.keys.begin(), kind.keys.end(),
-                     [](const PieceKey& key) { return key.type <= PieceKey::Type::Size; });
+                     [](const DocumentKey& key) { return key.type <= DocumentKey::Type::Size; });
 }
 
 }  // namespace
@@ -47,7 +47,7 @@ TEST_CASE("Each kind has a name and keys of its own, with words for people") {
     CHECK(names.insert(kind.name).second);
     CHECK_FALSE(kind.help.empty());
     std::set<std::string_view> keys = {"id", "kind", "at", "turn", "surface", "motion"};
-    for (const PieceKey& key : kind.keys) {
+    for (const DocumentKey& key : kind.keys) {
       INFO(kind.name << " " << key.name);
       CHECK(keys.insert(key.name).second);
       CHECK_FALSE(key.help.empty());
@@ -79,13 +79,13 @@ TEST_CASE(
 TEST_CASE("What is out of the range that a row says, left out, or of another kind is refused at its place") {
   for (const PieceKind& kind : piece_kinds()) {
     if (!is_plain(kind)) continue;
-    for (const PieceKey& key : kind.keys) {
+    for (const DocumentKey& key : kind.keys) {
       INFO(kind.name << " " << key.name);
       const std::string above = fmt::format("{}", key.high * 2.0 + 1.0),
                         below = fmt::format("{}", key.low - 1.0);
       for (const std::string& number : {above, below, std::string("\"3\""), std::string("")}) {
         if (!key.needed && number.empty()) continue;
-        const bool size = key.type == PieceKey::Type::Size && !number.empty();
+        const bool size = key.type == DocumentKey::Type::Size && !number.empty();
         const std::string value = size ? "[1, " + number + ", 1]" : number;
         const auto refused = parse_course(course_text(kind, 0.5, key.name, value), "x.course.json", "");
         REQUIRE_FALSE(refused);

@@ -35,7 +35,7 @@ TEST_CASE("A tick needs no more stack than is promised, where pieces move too") 
   REQUIRE(course);
   const TriangleWorld world = build_world(*course);
   for (const Mark& mark : course->marks) {
-    Drive d{&world, {}, start_state(Profile{}, home_of(mark), world)};
+    Drive d{&world, {}, start_state(Profile{}, home_of(*course, mark), world)};
     const double before = d.state.time;
     pthread_attr_t attributes;
     pthread_attr_init(&attributes);

@@ -18,8 +18,8 @@ TEST_CASE("On a world that does not gather, every drive over the demo course is 
   for (std::size_t m = 0; m < course->marks.size(); ++m) {
     const int hz = tick_rates()[m % tick_rates().size()];
     Random random(40 + m);
-    CharacterState a = start_state(profile, home_of(course->marks[m]), ours);
-    CharacterState b = start_state(profile, home_of(course->marks[m]), theirs);
+    CharacterState a = start_state(profile, home_of(*course, course->marks[m]), ours);
+    CharacterState b = start_state(profile, home_of(*course, course->marks[m]), theirs);
     InputFrame input;
     long apart = 0;
     for (int tick = 0; tick < 6 * hz; ++tick) {
@@ -84,7 +84,7 @@ TEST_CASE("A world that knows only now is asked about nothing else, and carries 
   for (const int hz : {20, 60, 240}) {
     double from = 0.0, to = 0.0;
     const OnlyNow theirs(ours, from, to);
-    CharacterState a = start_state(profile, home_of(course.marks[0]), ours), b = a;
+    CharacterState a = start_state(profile, home_of(course, course.marks[0]), ours), b = a;
     bool flew_a = false, flew_b = false;
     for (int tick = 0; tick < 3 * hz / 2; ++tick) {
       from = b.time, to = from + 1.0 / hz;

@@ -18,5 +18,7 @@ void skid(const StepContext& context, const Body& body, const Intent& intent, Ch
 void fall(const StepContext& context, const Body& body, const Intent& intent, CharacterState& state);
 // Free flight along the look, without gravity and ground.
 void fly(const StepContext& context, const Body& body, CharacterState& state);
+// Adrift where nothing pulls: the velocity stays, but for thrust.
+void drift(const StepContext& context, const Body& body, CharacterState& state);
 
 }  // namespace lagniappe

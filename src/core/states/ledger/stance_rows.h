@@ -39,6 +39,24 @@ struct EntryRow<entry::LieHeld> {
 };
 
 template <>
+struct EntryRow<entry::Upright> {
+  static constexpr std::string_view kKind = "upright";
+  static void fields(const entry::Upright& e, auto&& f) {
+    f("angle_deg", degrees(e.angle));
+    f("turned_deg", degrees(e.turned));
+    f("most_deg", degrees(e.most));
+    f("fits", e.fits);
+  }
+  static std::string tell(const entry::Upright& e, const World&) {
+    const std::string turned = fmt::format("up turns {:.2f}\u00b0 of {:.2f}\u00b0 towards the pull",
+                                           degrees(e.turned), degrees(e.angle));
+    if (!e.fits) return turned + ": there is no room for more";
+    return e.turned < e.angle ? fmt::format("{}, at most {:.1f}\u00b0", turned, degrees(e.most)) : turned;
+  }
+  static bool refuses(const entry::Upright& e) { return !e.fits; }
+};
+
+template <>
 struct EntryRow<entry::RimHeld> {
   static constexpr std::string_view kKind = "rim_held";
   static void fields(const entry::RimHeld& e, auto&& f) {

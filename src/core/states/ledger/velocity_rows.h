@@ -44,6 +44,20 @@ struct EntryRow<entry::Gravity> {
 };
 
 template <>
+struct EntryRow<entry::RunsOff> {
+  static constexpr std::string_view kKind = "runs_off";
+  static void fields(const entry::RunsOff& e, auto&& f) {
+    f("speed", e.speed);
+    f("most", e.most);
+  }
+  static std::string tell(const entry::RunsOff& e, const World&) {
+    return fmt::format(
+        "runs off the ground: {:.2f} m/s round its curve, of which the pull holds {:.2f} m/s at most", e.speed,
+        e.most);
+  }
+};
+
+template <>
 struct EntryRow<entry::Change> {
   static constexpr std::string_view kKind = "velocity";
   static void fields(const entry::Change& e, auto&& f) {

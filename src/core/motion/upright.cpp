@@ -1,0 +1,141 @@
+// SPDX-License-Identifier: MIT
+#include "motion/upright.h"
+
+#include <algorithm>
+
+#include "lagniappe/turns.h"
+#include "math/integrators.h"
+#include "motion/holding.h"
+
+namespace lagniappe {
+namespace {
+
+// m/s2: what pulls less is nothing, else rounding would say where down is.
+constexpr double kWeightless = 1e-3;
+// rad: rounding turns nobody.
+constexpr double kLeastTurn = 1e-11;
+// Of a turn that does not fit, to which the share that does is found.
+constexpr int kHalvings = 6;
+
+bool bears(const CharacterState& state) {
+  return state.ground.verdict == Verdict::Walkable || state.ground.verdict == Verdict::Steep;
+}
+
+// rad that is left of a turn by `angle` after `dt` at most at `rate`, the last of it smoothly over `time`; what
+// is turned to has itself come `ahead` rad farther in that time, evenly.
+double left_of_turn(double angle, double ahead, double rate, double time, double dt) {
+  if (time <= 0.0) return std::max(angle - rate * dt, 0.0);
+  const double even = rate * time;  // Beyond this the rate is what bounds it.
+  if (angle - ahead <= even) {
+    const double kept = std::exp(-dt / time);
+    const double left = (angle - ahead) * kept + ahead * (time / dt) * (1.0 - kept);
+    return std::max(left, angle - rate * dt);
+  }
+  const double linear = std::min((angle - even) / rate, dt);
+  return (angle - rate * linear) * std::exp(-(dt - linear) / time);
+}
+
+bool fits(const StepContext& context, const CharacterState& state) {
+  const double radius = context.profile.capsule.radius;
+  std::array<WorldContact, 1> touched;
+  return context.world.contacts(capsule_axis(state, radius), radius - context.profile.capsule.margin, touched,
+                                context.now) == 0;
+}
+
+// On the ground the round of the foot goes on touching the plane that it rests on.
+void rest_on_ground(double radius, CharacterState& state) {
+  const Vec3 up = state.up_C();
+  const double upright = dot(up, state.ground.normal_C);
+  constexpr double kFlattest = 0.2;
+  if (upright < kFlattest) return;
+  const double over = dot(state.foot_C + up * radius - state.ground.point_C, state.ground.normal_C) - radius;
+  state.foot_C -= up * (over / upright);
+}
+
+CharacterState turned(const StepContext& context, const CharacterState& from, const Quat& turn) {
+  CharacterState state = from;
+  state.frame_CB = glm::normalize(turn * from.frame_CB);
+  const bool on_ground = bears(from);
+  if (!on_ground && !from.holding()) {
+    const Vec3 centre = centre_of_mass(context.profile, from);
+    state.foot_C = centre + turn * (from.foot_C - centre);
+  }
+  if (on_ground) rest_on_ground(context.profile.capsule.radius, state);
+  state.acceleration_C = turn * from.acceleration_C;
+  if (on_ground) state.ground_trend_C = turn * Vec3(from.ground_trend_C);
+  if (from.wall_normal_C != Vec3(0.0))
+    state.wall_normal_C = unit_or(across(from.wall_normal_C, state.up_C()), Vec3(0.0));
+  return state;
+}
+
+// rad to turn about the axis. About the foot the centre of mass goes along, and the pull is another there: by how
+// much after one such turn tells where that ends.
+double angle_to_turn(const StepContext& context, const Vec3& axis, double angle, const CharacterState& state) {
+  if (!bears(state) && !state.holding()) return angle;
+  const CharacterState once = turned(context, state, glm::angleAxis(angle, axis));
+  const Felt there = feel(context.world, centre_of_mass(context.profile, once), context.now.time,
+                          context.felt.own_gravity);
+  constexpr double kMostFollowed = 0.9;
+  const double more = std::atan2(dot(cross(once.up_C(), there.up_C), axis), dot(once.up_C(), there.up_C));
+  const double follows = more / angle;
+  return std::abs(follows) < kMostFollowed ? std::min(angle / (1.0 - follows), kPi) : angle;
+}
+
+void turn_towards_pull(const StepContext& context, const Vec3& target_C, CharacterState& state) {
+  const Vec3 up = state.up_C(), axis = axis_between(up, target_C);
+  const double straight = angle_between(up, target_C);
+  if (straight < kLeastTurn) return;
+  const double angle = angle_to_turn(context, axis, straight, state);
+  const Profile::Upright& values = context.profile.upright;
+  const double ahead =
+      context.felt.up_C != Vec3(0.0) ? std::min(angle_between(context.felt.up_C, target_C), angle) : 0.0;
+  const double left = left_of_turn(angle, ahead, values.turn_rate, values.time, context.dt);
+  const double wanted = angle - left;
+  if (!(wanted > 0.0)) return;
+  const auto by = [&](double share) { return turned(context, state, glm::angleAxis(wanted * share, axis)); };
+  double share = 1.0;
+  CharacterState now = by(share);
+  if (!fits(context, now) && fits(context, state)) {
+    double low = 0.0;
+    for (int i = 0; i < kHalvings; ++i) {
+      const double middle = 0.5 * (low + share);
+      (fits(context, by(middle)) ? low : share) = middle;
+    }
+    now = by(share = low);
+  }
+  state = now;
+  context.note(entry::Upright{angle, wanted * share, values.turn_rate * context.dt, share == 1.0});
+}
+
+}  // namespace
+
+Vec3 centre_of_mass(const Values& values, const CharacterState& state) {
+  const Vec3 up = state.up_C();
+  if (state.lying()) return state.foot_C + up * values.capsule.radius;
+  const double share = state.capsule_height / values.capsule.height;
+  return state.foot_C + up * (values.capsule.centre_of_mass * share);
+}
+
+Felt feel(const World& world, const Vec3& point_C, double time, double own_gravity) {
+  Felt felt;
+  const Surroundings here = world.surroundings(point_C, time);
+  if (!here.gravity) return felt;
+  felt.gravity = *here.gravity;
+  felt.says = true;
+  felt.own_gravity = own_gravity;
+  felt.pull_C = felt.gravity.of(own_gravity);
+  const double strength = length(felt.pull_C);
+  if (strength > kWeightless) felt.up_C = felt.pull_C / -strength;
+  return felt;
+}
+
+void turn_upright(const StepContext& context, CharacterState& state) {
+  const Felt now =
+      feel(context.world, centre_of_mass(context.profile, state), context.now.time, context.felt.own_gravity);
+  state.pull_C = now.up_C != Vec3(0.0) ? now.pull_C : Vec3(0.0);
+  const Hold::Kind held = state.hold.kind;
+  const bool on_its_way = state.holding() && held != Hold::Kind::Hang && held != Hold::Kind::Climb;
+  if (now.up_C != Vec3(0.0) && !on_its_way) turn_towards_pull(context, now.up_C, state);
+}
+
+}  // namespace lagniappe

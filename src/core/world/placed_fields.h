@@ -1,0 +1,60 @@
+// SPDX-License-Identifier: MIT
+// The fields of a world, those that go with pieces where these are.
+#pragma once
+
+#include <array>
+#include <cassert>
+#include <string>
+#include <utility>
+#include <vector>
+
+#include "lagniappe/field.h"
+#include "lagniappe/piece_motion.h"
+
+namespace lagniappe {
+
+class PlacedFields {
+ public:
+  // `motion_of`: of the piece with a name, null for one that never moves; must outlive this.
+  template <typename MotionOf>
+  PlacedFields(FieldSum sum, const MotionOf& motion_of) : sum_(std::move(sum)) {
+    assert(sum_.fields().size() <= kMostFields);
+    for (std::size_t i = 0; i < sum_.fields().size(); ++i) {
+      const Field& field = sum_.fields()[i];
+      const PieceMotion* motion = field.on.empty() ? nullptr : motion_of(field.on);
+      if (motion == nullptr) continue;
+      const RigidPose rest{motion->at_C, rotation_of(motion->turn)}, frame = frame_of(field);
+      moving_.push_back(
+          {i, motion, {rest.back(frame.position_C), glm::conjugate(rest.rotation_CP) * frame.rotation_CP}});
+    }
+  }
+
+  const FieldSum& sum() const { return sum_; }
+
+  Gravity at(const Vec3& point_C, double time) const {
+    if (moving_.empty()) return sum_.at(point_C);
+    std::array<RigidPose, kMostFields> frames;
+    const std::span<RigidPose> used(frames.data(), sum_.fields().size());
+    place(time, used);
+    return sum_.at(point_C, used);
+  }
+
+  void place(double time, std::span<RigidPose> out) const {
+    for (std::size_t i = 0; i < out.size(); ++i) out[i] = sum_.rest_frame(i);
+    for (const Moving& m : moving_) {
+      const RigidPose piece = m.motion->pose_at(time);
+      out[m.field] = {piece.point(m.frame_P.position_C), piece.rotation_CP * m.frame_P.rotation_CP};
+    }
+  }
+
+ private:
+  struct Moving {
+    std::size_t field;
+    const PieceMotion* motion;
+    RigidPose frame_P;  // In the piece's own frame.
+  };
+  FieldSum sum_;
+  std::vector<Moving> moving_;
+};
+
+}  // namespace lagniappe

@@ -1,0 +1,425 @@
+// SPDX-License-Identifier: MIT
+// On worlds that pull: up comes from the place, and everything that is true on a floor is true all round them.
+// Oracles: closed forms on balls and circles, conserved energy, the same scene on a floor.
+#include <catch2/catch.hpp>
+
+#include "lagniappe/turns.h"
+#include "support/driven.h"
+#include "support/scenes.h"
+
+using namespace lagniappe;
+using namespace lagniappe::test;
+
+namespace {
+
+Field field_of(FieldShape shape, const Vec3& at = Vec3(0.0)) {
+  Field field;
+  field.id = "World";
+  field.shape = std::move(shape);
+  field.at_C = at;
+  return field;
+}
+
+// A piece around the origin that pulls; one begins at `start`.
+Course small_world(Shape piece, double base_to_centre, FieldShape field, const Vec3& start, double facing) {
+  Course course;
+  course.name = "Small world";
+  course.pieces.push_back({"World", Vec3(0.0, -base_to_centre, 0.0), Vec3(0.0), "", std::move(piece)});
+  course.fields.push_back(field_of(std::move(field)));
+  course.gravity = false;
+  course.marks.push_back({"start", start, facing});
+  return course;
+}
+
+Course ball_world(double radius, double facing = 0.3) {
+  return small_world(shape::Ball{radius}, radius, field::Ball{radius}, {0.0, radius, 0.0}, facing);
+}
+
+Vec3 right_of(const CharacterState& s) {
+  return s.frame_CB * Vec3(std::cos(s.yaw), 0.0, -std::sin(s.yaw));
+}
+
+// Nothing slows in the air.
+Profile drifting() {
+  Profile profile;
+  profile.air.response.model = Response::Model::Steady;
+  profile.air.response.deceleration = 0.0;
+  profile.terminal_speed = 1000.0;
+  return profile;
+}
+
+// Of a place alone, without anything solid near.
+CharacterState in_flight(const Profile& profile, const Vec3& at, const Vec3& velocity, const Vec3& up) {
+  CharacterState state = start_state(profile, Home{at, smallest_turn(Vec3(0, 1, 0), up), 0.0});
+  state.velocity_C = velocity;
+  return state;
+}
+
+TriangleWorld empty_world(std::vector<Field> fields, const Vec3& below = Vec3(0.0)) {
+  TriangleWorld::Builder builder;
+  builder.begin_piece("far away");
+  builder.add({{0, -9000, 0}, {1, -9000, 0}, {0, -9000, 1}});
+  TriangleWorld::Options options;
+  options.limits = Box{Vec3(-10000.0), Vec3(10000.0)};
+  options.gravity = FieldSum(std::move(fields), below);
+  return builder.commit(std::move(options));
+}
+
+}  // namespace
+
+TEST_CASE("All the way round small worlds and back the ground is never lost, and the look is as it was") {
+  struct Round {
+    const char* name;
+    Course course;
+    double speed, once;  // m/s, m.
+  };
+  const double ring = 2.0 * kPi * (5.0 + 1.5), pill = 2.0 * kPi * 2.5 + 2.0 * 4.0;
+  Course loop = small_world(shape::Tube{{{9, 0, 0}, {0, 0, -9}, {-9, 0, 0}, {0, 0, 9}}, 2.0, true, 0.004}, 0.0,
+                            field::Path{SmoothPath({{9, 0, 0}, {0, 0, -9}, {-9, 0, 0}, {0, 0, 9}}, true), 2.0},
+                            {11.0, 0.0, 0.0}, 0.5 * kPi);
+  const Round rounds[] = {
+      {"ball of 3 m", ball_world(3.0), 4.0, 2.0 * kPi * 3.0},
+      {"ball of 3 m, run", ball_world(3.0), 7.0, 2.0 * kPi * 3.0},
+      {"ball of 12 m", ball_world(12.0, 1.1), 7.0, 2.0 * kPi * 12.0},
+      {"pill, over its ends",
+       small_world(shape::Pill{2.5, 4.0}, 4.5, field::Pill{2.5, 4.0}, {0.0, 4.5, 0.0}, 0.7), 5.0, pill},
+      {"pill, around it", small_world(shape::Pill{2.5, 4.0}, 4.5, field::Pill{2.5, 4.0}, {2.5, 0.0, 0.0}, kPi / 2),
+       4.0, 2.0 * kPi * 2.5},
+      {"ring, outside",
+       small_world(shape::Ring{5.0, 1.5}, 1.5, field::Ring{5.0, 1.5}, {6.5, 0.0, 0.0}, kPi / 2), 4.0, ring},
+      {"ring, through its hole",
+       small_world(shape::Ring{5.0, 1.5}, 1.5, field::Ring{5.0, 1.5}, {6.5, 0.0, 0.0}, 0.0), 3.0,
+       2.0 * kPi * 1.5},
+      {"closed loop", std::move(loop), 5.0, 0.0},
+  };
+  for (const Round& round : rounds) {
+    for (const int hz : {20, 24, 60, 144, 240}) {
+      INFO(round.name << ", " << hz << " ticks/s");
+      Profile profile;
+      profile.ground.speed = round.speed;
+      const TriangleWorld world = build_world(round.course);
+      const FieldSum& fields = *world.fields();
+      CharacterState state = start_state(profile, start_home(round.course), world);
+      REQUIRE(state.grounded());
+      const Vec3 right = right_of(state);
+      const double once = round.once > 0.0 ? round.once : 60.0, seconds = 1.2 * once / round.speed;
+      int lost = 0, slow = 0;
+      double worst_right = 0.0, lean = 0.0, off = 0.0;
+      const auto see = [&](const CharacterState& s) {
+        lost += !s.grounded();
+        slow += s.state_time > 1.0 && std::abs(length(s.velocity_C) - round.speed) > 0.005 * round.speed;
+        if (round.once > 0.0) worst_right = std::max(worst_right, length(right_of(s) - right));
+        const Vec3 up = -glm::normalize(Vec3(s.pull_C));
+        lean = std::max(lean, angle_between(s.up_C(), up));
+        off = std::max(off, std::abs(field_at(fields.fields()[0], fields.rest_frame(0), s.foot_C).distance));
+      };
+      state = run(state, profile, world, hz, seconds, [](double) { return push(0, 1); }, see);
+      state = run(state, profile, world, hz, seconds, [](double) { return push(0, -1); }, see);
+      CHECK(lost == 0);
+      CHECK(slow == 0);
+      CHECK(worst_right < 1e-9);
+      CHECK(lean < radians(0.2));
+      CHECK(off < 0.004 + 0.004);  // The sag, and an edge under the foot's round.
+      CHECK(deepest_overlap(state, profile, world) < profile.capsule.margin);
+    }
+  }
+}
+
+TEST_CASE("The way round a ball is as long at any tick rate") {
+  for (const double radius : {3.0, 12.0}) {
+    const Course course = ball_world(radius);
+    const TriangleWorld world = build_world(course);
+    Vec3 reference(0.0);
+    for (const int hz : {480, 240, 120, 60, 30, 24, 20}) {
+      INFO(radius << " m, " << hz << " ticks/s");
+      const CharacterState end = run(start_state(Profile{}, start_home(course), world), Profile{}, world, hz, 5.0,
+                                     [](double) { return push(0, 1); });
+      if (hz == 480) reference = end.foot_C;
+      CHECK(length(end.foot_C - reference) < 0.02);
+    }
+  }
+}
+
+TEST_CASE("Jumps go as high as they are set on every side of a world, and come down where they began") {
+  Random random(31);
+  struct Side {
+    Course course;
+    Vec3 at;
+  };
+  std::vector<Side> sides;
+  for (int i = 0; i < 8; ++i) {
+    const Vec3 out = random.direction();
+    sides.push_back({ball_world(6.0), out * 6.0});
+    sides.push_back(
+        {small_world(shape::Ring{6.0, 2.0}, 2.0, field::Ring{6.0, 2.0}, Vec3(0, 9, 0), 0.0),
+         glm::normalize(Vec3(out.x, 0, out.z)) * 6.0 +
+             2.0 * glm::normalize(glm::normalize(Vec3(out.x, 0, out.z)) * 0.6 + Vec3(0, out.y, 0))});
+  }
+  for (Side& side : sides) {
+    side.course.marks[0].at_C = side.at;
+    const TriangleWorld world = build_world(side.course);
+    for (const int hz : {20, 60, 144}) {
+      for (const bool heavy : {false, true}) {
+        INFO("at " << side.at.x << " " << side.at.y << " " << side.at.z << ", " << hz << " ticks/s");
+        Profile profile;
+        if (heavy) profile.gravity = 35.0, profile.jump.fall_factor = 1.6;
+        Driven d{build_world(side.course), profile, start_home(side.course)};
+        d.hz = hz;
+        d.go(0.3, {});
+        REQUIRE(d.state.grounded());
+        const CharacterState before = d.state;
+        double highest = 0.0;
+        d.tap(Action::Jump);
+        for (int i = 0; i < 2 * hz; ++i) {
+          d.go(1.0 / hz, held({Action::Jump}));
+          const double rise = dot(d.state.velocity_C, before.up_C());
+          const double height = dot(d.state.foot_C - before.foot_C, before.up_C());
+          // Between ticks the apex is where the rise is used up.
+          if (!d.state.grounded() && rise >= 0.0)
+            highest = std::max(highest, height + rise * rise / (2.0 * profile.gravity));
+        }
+        const bool slowed = profile.jump.apex_speed > 0.0 && profile.jump.apex_factor < 1.0;
+        if (!slowed) CHECK(highest == Approx(profile.jump.height).margin(0.001));
+        CHECK(d.state.grounded());
+        CHECK(length(d.state.foot_C - before.foot_C) < 0.002);
+      }
+    }
+  }
+}
+
+TEST_CASE("Orbits keep their energy, and a throw is the same at any tick rate") {
+  Field pull = field_of(field::Ball{2.0});
+  pull.falloff = Field::Falloff::InverseSquare;
+  const TriangleWorld world = empty_world({pull});
+  const Profile profile = drifting();
+  const double mu = profile.gravity * 4.0, centre = profile.capsule.centre_of_mass;
+  const auto energy = [&](const CharacterState& s) {
+    const Vec3 at = s.foot_C + s.up_C() * centre;
+    return 0.5 * length_squared(s.velocity_C) - mu / length(at);
+  };
+  for (const double share : {1.0, 0.8, 1.15}) {  // Of the speed that makes a circle.
+    const double radius = 6.0, circle = std::sqrt(mu / radius);
+    const Vec3 at(0.0, radius - centre, 0.0);
+    CharacterState state = in_flight(profile, at, {share * circle, 0.0, 0.1 * circle}, {0, 1, 0});
+    const double before = energy(state);
+    double worst = 0.0, turned = 0.0;
+    Vec3 last = state.foot_C + state.up_C() * centre;
+    while (turned < 100.0 * 2.0 * kPi) {
+      state = step(state, {}, profile, world, 1.0 / 60);
+      const Vec3 now = state.foot_C + state.up_C() * centre;
+      turned += angle_between(glm::normalize(last), glm::normalize(now));
+      last = now;
+      worst = std::max(worst, std::abs(energy(state) - before) / std::abs(before));
+      REQUIRE(state.tick < 2'000'000);
+    }
+    INFO("at " << share << " of a circle's speed");
+    CHECK(worst < 1e-3);
+  }
+  const auto thrown = [&](int hz) {
+    CharacterState state = in_flight(profile, {0.0, 9.0, 0.0}, {3.0, 2.0, -1.0}, {0, 1, 0});
+    state = run(state, profile, world, hz, 5.0, [](double) { return InputFrame{}; });
+    return state.foot_C + state.up_C() * centre;
+  };
+  CHECK(length(thrown(30) - thrown(240)) < 0.01);
+}
+
+TEST_CASE("The body turns no faster than it is set, in the same time at any tick rate, about its middle") {
+  Field aside = field_of(field::Uniform{Vec3(5000.0), {1, 0, 0}});
+  aside.strength = 0.01;
+  const TriangleWorld world = empty_world({aside});
+  for (const double smooth : {0.0, 0.3}) {
+    Profile profile = drifting();
+    profile.upright.turn_rate = radians(60.0);
+    profile.upright.time = smooth;
+    for (const int hz : {20, 60, 144, 240}) {
+      CharacterState state = in_flight(profile, Vec3(0.0), Vec3(0.0), {0, 1, 0});
+      const Vec3 middle(0.0, profile.capsule.centre_of_mass, 0.0);
+      for (int i = 1; i <= 2 * hz; ++i) {
+        state = step(state, {}, profile, world, 1.0 / hz);
+        const double t = double(i) / hz, lean = angle_between(state.up_C(), Vec3(-1, 0, 0));
+        // At the rate until it eases in, from where it is left by a share per second.
+        const double rate = profile.upright.turn_rate, eases = rate * smooth;
+        const double linear = (kPi / 2 - eases) / rate;
+        const double expected =
+            t < linear ? kPi / 2 - rate * t : smooth > 0.0 ? eases * std::exp(-(t - linear) / smooth) : 0.0;
+        INFO(smooth << " s, " << hz << " ticks/s, at " << t);
+        CHECK(lean == Approx(expected).margin(1e-9));
+        const Vec3 now = state.foot_C + state.up_C() * profile.capsule.centre_of_mass;
+        const Vec3 fallen(0.5 * 0.01 * profile.gravity * t * t, 0.0, 0.0);
+        CHECK(length(now - middle - fallen) < 1e-9);
+      }
+    }
+  }
+}
+
+TEST_CASE("It turns only as far as it fits, and says so") {
+  // A shaft as wide as the body, where the pull goes sideways.
+  Course course;
+  course.name = "Shaft";
+  for (const double x : {-1.0, 1.0})
+    course.pieces.push_back(
+        {x < 0 ? "Left" : "Right", Vec3(x * 0.95, 0.0, 0.0), Vec3(0.0), "", shape::Block{{1.0, 8.0, 4.0}}});
+  course.fields.push_back(field_of(field::Uniform{Vec3(50.0), {1, 0, 0}}));
+  course.marks.push_back({"start", Vec3(0.0, 3.0, 0.0), 0.0, Vec3(0, 1, 0)});
+  for (const int hz : {20, 60, 240}) {
+    Driven d{build_world(course), Profile{}, start_home(course)};
+    d.hz = hz;
+    bool told = false;
+    for (int i = 0; i < hz; ++i) {
+      Ledger ledger;
+      d.state = step(d.state, {}, d.profile, d.world, 1.0 / hz, &ledger);
+      for (const LedgerEntry& e : ledger.entries) {
+        const auto* upright = std::get_if<entry::Upright>(&e);
+        told = told || (upright != nullptr && !upright->fits);
+      }
+      CHECK(deepest_overlap(d.state, d.profile, d.world) <= d.profile.capsule.margin);
+    }
+    CHECK(told);
+    CHECK(angle_between(d.state.up_C(), Vec3(-1, 0, 0)) > radians(30.0));
+  }
+}
+
+TEST_CASE("Where nothing pulls one floats: the speed and the up stay, thrust steers, and a pull ends it") {
+  Field ball = field_of(field::Ball{3.0});
+  ball.reach = 4.0;
+  ball.fade = 1.0;
+  const TriangleWorld world = empty_world({ball});
+  Profile profile = drifting();
+  const Vec3 up = glm::normalize(Vec3(1, 2, -1));
+  for (const int hz : {20, 60, 240}) {
+    CharacterState state = in_flight(profile, {0.0, 30.0, 0.0}, {1.0, -0.5, 0.0}, up);
+    const auto name = [&] { return std::string(chart_of(profile).name_of(state.state)); };
+    state = run(state, profile, world, hz, 2.0, [](double) { return InputFrame{}; });
+    CHECK(name() == "Float");
+    CHECK(length(state.velocity_C - Vec3(1.0, -0.5, 0.0)) < 1e-12);
+    CHECK(length(state.foot_C - Vec3(2.0, 29.0, 0.0)) < 1e-9);
+    CHECK(length(state.up_C() - up) < 1e-12);
+    const Vec3 velocity = state.velocity_C, ahead = look_direction(state.frame_CB, state.yaw, state.pitch);
+    state = run(state, profile, world, hz, 0.5, [](double) { return push(0, 1); });
+    const Vec3 gained = state.velocity_C - velocity;
+    CHECK(length(gained) == Approx(0.5 * profile.floating.thrust).epsilon(1e-9));
+    CHECK(dot(gained, ahead) > 0.0);
+    profile.floating.thrust = 0.0;
+    const Vec3 kept = state.velocity_C;
+    state = run(state, profile, world, hz, 0.5, [](double) { return push(0, 1); });
+    CHECK(length(state.velocity_C - kept) < 1e-12);
+    profile.floating.thrust = 3.0;
+    state = in_flight(profile, {0.0, 9.0, 0.0}, {0.0, -4.0, 0.0}, up);
+    state = run(state, profile, world, hz, 1.2, [](double) { return InputFrame{}; });
+    CHECK(name() != "Float");
+    CHECK(length(state.pull_C) > 1.0);
+  }
+}
+
+TEST_CASE("All round a ball what is pushed is where one looks: left is left, and away is away") {
+  Random random(77);
+  const double radius = 6.0;
+  for (int i = 0; i < 40; ++i) {
+    Course course = ball_world(radius);
+    course.marks[0] = {"start", random.direction() * radius, random.between(-kPi, kPi)};
+    const TriangleWorld world = build_world(course);
+    CharacterState state = start_state(Profile{}, start_home(course), world);
+    const Vec2 stick(random.between(-1, 1), random.between(-1, 1));
+    const Vec3 from = state.foot_C, forward = look_direction(state.frame_CB, state.yaw, 0.0),
+               right = right_of(state);
+    state = run(state, Profile{}, world, 60, 0.25, [&](double) { return push(stick.x, stick.y); });
+    const Vec3 went = across(state.foot_C - from, from / length(from));
+    const Vec3 wanted = right * stick.x + forward * stick.y;
+    CHECK(angle_between(glm::normalize(went), glm::normalize(wanted)) < radians(0.5));
+  }
+}
+
+TEST_CASE("Whoever runs round a small world faster than it holds him leaves it, and is told at what speed") {
+  for (const double radius : {3.0, 8.0}) {
+    const double holds = std::sqrt(Profile{}.gravity * radius);
+    for (const int hz : {20, 60, 240}) {
+      for (const double share : {0.96, 1.06}) {
+        INFO(radius << " m, " << hz << " ticks/s, " << share);
+        Profile profile;
+        profile.ground.speed = holds * share;
+        profile.ground.crest_speed = 1000.0;
+        const Course course = ball_world(radius);
+        const TriangleWorld world = build_world(course);
+        CharacterState state = start_state(profile, start_home(course), world);
+        std::optional<entry::RunsOff> told;
+        for (int i = 0; i < 3 * hz; ++i) {
+          Ledger ledger;
+          state = step(state, push(0, 1), profile, world, 1.0 / hz, &ledger);
+          for (const LedgerEntry& e : ledger.entries) {
+            if (const auto* off = std::get_if<entry::RunsOff>(&e); off != nullptr && !told) told = *off;
+          }
+        }
+        CHECK(told.has_value() == (share > 1.0));
+        if (told) CHECK(told->most == Approx(holds).epsilon(0.01));
+      }
+    }
+  }
+}
+
+TEST_CASE("A world that circles takes along who stands on it, walks round it and jumps on it") {
+  Course course = ball_world(4.0);
+  PieceMotion motion;
+  motion.period = 20.0;
+  motion.path = PieceMotion::Path::Curved;
+  for (int i = 0; i < 8; ++i) {
+    const double a = 2.0 * kPi * i / 8;
+    motion.keys.push_back({i / 8.0, Vec3(10.0 * std::cos(a), 0.0, 10.0 * std::sin(a))});
+  }
+  course.pieces[0].motion = motion;
+  course.fields[0].on = "World";
+  const TriangleWorld world = build_world(course);
+  const Vec3 from_middle = world.piece_frame(0, 0.0).position_C;
+  course.marks[0] = {"start", from_middle + Vec3(0.0, 8.0, 0.0), 0.4, Vec3(0, 1, 0)};
+  for (const int hz : {30, 60, 144}) {
+    CharacterState state = start_state(Profile{}, start_home(course), world);
+    const auto height = [&] {
+      return length(state.foot_C - world.piece_frame(0, state.time).point(Vec3(0.0, 4.0, 0.0))) - 4.0;
+    };
+    INFO(hz << " ticks/s");
+    for (int i = 0; i < 20 * hz; ++i) {
+      const double t = state.time;
+      InputFrame input = t < 3.0 ? InputFrame{} : push(0, 1);
+      if (t > 12.0 && i % (2 * hz) == 0) {
+        input.pressed.set(Action::Jump, true);
+        input.held.set(Action::Jump, true);
+      }
+      state = step(state, input, Profile{}, world, 1.0 / hz);
+      CHECK(std::abs(height()) < (t > 12.0 ? 1.7 : 0.01));
+      if (t < 12.0) CHECK(state.grounded());
+    }
+  }
+}
+
+TEST_CASE("Where the course says that the profile's gravity pulls down, all is as where it says nothing") {
+  const auto course = read_course(LAGNIAPPE_SOURCE_DIR "/courses/tidewheel.course.json");
+  REQUIRE(course);
+  Course says = *course;
+  says.marks.push_back({"aside", Vec3(0.0), 0.0, Vec3(1, 0, 0)});
+  const TriangleWorld plain = build_world(*course), told = build_world(says);
+  REQUIRE(plain.fields() == nullptr);
+  REQUIRE(told.fields() != nullptr);
+  Random random(5);
+  for (std::size_t m = 0; m < course->marks.size(); ++m) {
+    const Home home = home_of(*course, course->marks[m]);
+    CharacterState a = start_state(Profile{}, home, plain), b = start_state(Profile{}, home, told);
+    InputFrame input;
+    for (int i = 0; i < 240; ++i) {
+      if (i % 15 == 0) {
+        input = push(random.between(-1, 1), random.between(-0.4, 1));
+        input.pressed.set(Action::Jump, random.below(3) == 0);
+        input.held.set(Action::Jump, random.below(2) == 0);
+        input.held.set(Action::Sprint, random.below(2) == 0);
+        input.look_delta = {random.between(-1, 1), 0.0};
+      } else {
+        input.pressed = {};
+        input.look_delta = Vec2(0.0);
+      }
+      a = step(a, input, Profile{}, plain, 1.0 / 60);
+      b = step(b, input, Profile{}, told, 1.0 / 60);
+      REQUIRE(a.foot_C == b.foot_C);
+      REQUIRE(a.velocity_C == b.velocity_C);
+      REQUIRE(a.frame_CB == b.frame_CB);
+      REQUIRE(a.state == b.state);
+    }
+  }
+}
