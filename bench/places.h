@@ -37,8 +37,8 @@ inline TriangleWorld commit(const std::vector<Triangle>& triangles) {
   return builder.commit();
 }
 
-inline Course demo_course() {
-  auto course = read_course(LAGNIAPPE_SOURCE_DIR "/courses/tidewheel.course.json");
+inline Course demo_course(const std::string& name = "tidewheel") {
+  auto course = read_course(LAGNIAPPE_SOURCE_DIR "/courses/" + name + ".course.json");
   if (!course) {
     std::fprintf(stderr, "%s\n", course.error().sentence().c_str());
     std::exit(2);

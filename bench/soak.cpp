@@ -172,7 +172,7 @@ bool is_adrift(const CharacterState& state, const Profile& profile, const World&
   return world.contacts({at, at}, kHand, found, {state.time}) == 0;
 }
 
-using Place = std::function<Vec3(Random&)>;
+using Place = std::function<Home(Random&)>;  // Where one begins.
 
 struct Asked {
   long ticks;              // In each place.
@@ -182,8 +182,8 @@ struct Asked {
 void drive_at_random(const TriangleWorld& world, const Profile& profile, const Place& again, long ticks, int hz,
                      std::uint64_t seed, Came& came) {
   Random random(seed);
-  Home home{again(random), Quat(1, 0, 0, 0), 0.0};
-  CharacterState state = start_state(profile, home), five_ago = state;
+  Home home = again(random);
+  CharacterState state = start_state(profile, home, world), five_ago = state;
   InputFrame held;
   int left = 0;
   for (long i = 0; i < ticks; ++i) {
@@ -204,7 +204,7 @@ void drive_at_random(const TriangleWorld& world, const Profile& profile, const P
     Came::raise(came.slowest, thread_seconds() - begin);
     if (!is_finite(state.foot_C) || !is_finite(state.velocity_C)) {
       ++came.not_finite;
-      state = start_state(profile, home);
+      state = start_state(profile, home, world, state.time);
     }
     came.crushed += state.crushed;
     came.held += state.holding();
@@ -216,8 +216,8 @@ void drive_at_random(const TriangleWorld& world, const Profile& profile, const P
       came.stuck += stuck;
       // Whoever is caught for good, in a cage of needles or between sheets, begins again elsewhere.
       if (stuck || (state.crushed && five_ago.crushed)) {
-        home.foot_C = again(random);
-        state = start_state(profile, home);
+        home = again(random);
+        state = start_state(profile, home, world, state.time);
       }
       five_ago = state;
     }
@@ -265,13 +265,16 @@ int main(int argc, char** argv) {
       "| place | ticks | worst overlap | not finite | stuck | ticks crushed | ticks held | held on to nothing "
       "| slowest tick "
       "|\n|---|---|---|---|---|---|---|---|---|");
-  const Course course = demo_course();
-  bool fine = soak(
-      "demo course", build_world(course),
-      [&](Random& random) { return course.marks[std::size_t(random.below(int(course.marks.size())))].at_C; },
-      asked);
+  const auto at_marks = [](const Course& course) {
+    return [homes = homes_of(course)](Random& random) {
+      return homes[std::size_t(random.below(int(homes.size())))];
+    };
+  };
+  const Course course = demo_course(), orrery = demo_course("orrery");
+  bool fine = soak("demo course", build_world(course), at_marks(course), asked);
+  fine &= soak("orrery", build_world(orrery), at_marks(orrery), asked);
   const Place above = [](Random& random) {
-    return Vec3(random.between(-10, 10), 9.0, random.between(-10, 10));
+    return Home{Vec3(random.between(-10, 10), 9.0, random.between(-10, 10))};
   };
   fine &= soak("triangle soup, 0.8 m", arena(soup(1, 1500, 0.8, 0.01)), above, asked);
   fine &= soak("triangle soup, 3 m, slivers", arena(soup(2, 250, 3.0, 1e-4)), above, asked);

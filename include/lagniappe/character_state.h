@@ -133,8 +133,9 @@ struct CharacterState {
   Hold hold;
   Home home;
 
-  double time = 0.0;                   // s since the start: what moving pieces go by. Goes on through resets.
-  glm::vec3 pull_C = glm::vec3(0.0f);  // m/s2 at the centre of mass, where the world says what pulls; else zero.
+  double time = 0.0;  // s since the start: what moving pieces go by. Goes on through resets.
+  glm::vec3 pull_C =
+      glm::vec3(0.0f);  // m/s2 at the centre of mass, where the world says what pulls; else zero.
   Vec3 ground_velocity_C = Vec3(0.0);  // m/s of the piece underfoot where the capsule rests; zero in the air.
   glm::vec3 ground_trend_C = glm::vec3(0.0f);  // The ground's normal, averaged over the last tenth of a second.
   Vec3 wall_normal_C = Vec3(0.0);  // Unit, across up: of the wall that the last tick slid along; zero without.

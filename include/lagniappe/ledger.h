@@ -47,11 +47,17 @@ struct Intent {
   double share;            // Of the full speed, in [0, 1].
   Vec3 air_C = Vec3(0.0);  // m/s of the air, as it is felt; on the ground what of it grip does not hold.
 };
+struct Pulled {       // What the place pulls, as the tick begins.
+  Vec3 pull_C;        // m/s2.
+  double off_ground;  // rad between it and the normal of the ground, turned over; negative in the air.
+  std::array<FieldShare, 4> shares;
+  int count;  // Of them.
+};
 struct Upright {  // The body was turned against the pull.
-  double angle;    // rad that it was off.
-  double turned;   // rad of them,
-  double most;     // of at most so many rad in that time.
-  bool fits;       // Else something is in the way of the rest.
+  double angle;   // rad that it was off.
+  double turned;  // rad of them,
+  double most;    // of at most so many rad in that time.
+  bool fits;      // Else something is in the way of the rest.
 };
 struct RunsOff {  // Faster round the ground's curve than the pull holds: the ground is left.
   double speed;   // m/s along it,
@@ -280,8 +286,8 @@ using LedgerEntry =
                  entry::StateLoop, entry::ScriptFailed, entry::StanceWaits, entry::LieHeld, entry::RimHeld,
                  entry::JumpWouldFall, entry::MantleBegun, entry::MantleRefused, entry::MantleBlocked,
                  entry::Caught, entry::LetGo, entry::RimEnds, entry::Gripped, entry::ClimbRefused,
-                 entry::Exhausted, entry::Instant, entry::Landed, entry::Gravity, entry::Change, entry::Upright,
-                 entry::RunsOff>;
+                 entry::Exhausted, entry::Instant, entry::Landed, entry::Gravity, entry::Change, entry::Pulled,
+                 entry::Upright, entry::RunsOff>;
 
 struct Ledger {
   std::vector<LedgerEntry> entries;

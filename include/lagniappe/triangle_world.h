@@ -68,6 +68,8 @@ class TriangleWorld final : public World {
                                       const Moment& moment = {}) const override;
   Box limits() const override;
   Surroundings surroundings(const Vec3& at_C, double time) const override;
+  std::size_t field_shares(const Vec3& at_C, double time, std::span<FieldShare> out) const override;
+  std::string_view field_name(std::uint16_t field) const override;
   std::string_view piece_name(PieceId piece) const override;
   std::optional<Ladder> ladder(PieceId piece, const Moment& moment = {}) const override;
   bool has_movers() const override;

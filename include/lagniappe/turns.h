@@ -9,9 +9,7 @@
 namespace lagniappe {
 
 // rad between two unit vectors, exact for small ones too.
-inline double angle_between(const Vec3& a, const Vec3& b) {
-  return std::atan2(length(cross(a, b)), dot(a, b));
-}
+inline double angle_between(const Vec3& a, const Vec3& b) { return std::atan2(length(cross(a, b)), dot(a, b)); }
 
 // Returns the unit axis about which `from` turns to `to` by the smallest angle; where they are the same or
 // opposite one across them. Both are unit.

@@ -89,6 +89,13 @@ struct Surroundings {
   std::optional<Gravity> gravity = {};
 };
 
+// How much of what pulls at a point is of one of the world's fields.
+struct FieldShare {
+  std::uint16_t field;
+  double share;  // Factor of what the field pulls by itself.
+};
+inline constexpr std::uint16_t kBelowFields = 0xffff;  // What pulls where no field does.
+
 // Thread safety: const methods may be called by any number of threads at once.
 // Determinism: equal questions must get bit-equal answers, else takes do not replay.
 // No method may allocate on the heap; step() promises so.
@@ -116,6 +123,14 @@ class World {
 
   // Returns what the place does at a point, besides being solid.
   virtual Surroundings surroundings(const Vec3& /*at_C*/, double /*time*/) const { return {}; }
+
+  // For explanations: writes what the pull at a point is made of, the largest share first, as far as it fits;
+  // returns how many were written. A world need not tell.
+  virtual std::size_t field_shares(const Vec3& /*at_C*/, double /*time*/, std::span<FieldShare> /*out*/) const {
+    return 0;
+  }
+  // Returns the name of a field, valid as long as the world.
+  virtual std::string_view field_name(std::uint16_t /*field*/) const { return {}; }
 
   // Returns the name of a piece, valid as long as the world; empty for kNoPiece.
   virtual std::string_view piece_name(PieceId piece) const = 0;

@@ -65,18 +65,20 @@ int show(std::span<const DocumentKind> kinds, bool json, const char* common) {
 }  // namespace
 
 int show_pieces(bool json) {
-  return show(piece_kinds(), json,
-              "All pieces have id, kind and at (3 numbers, m), and may have turn (3 numbers, degrees), surface and "
-              "motion.");
+  return show(
+      piece_kinds(), json,
+      "All pieces have id, kind and at (3 numbers, m), and may have turn (3 numbers, degrees), surface and "
+      "motion.");
 }
 
 int show_fields(bool json) {
-  return show(field_kinds(), json,
-              "All fields have id, kind and at (3 numbers, m: their centre), and may have turn (3 numbers, "
-              "degrees),\nstrength (times the profile's gravity at the surface; negative pushes away) or "
-              "acceleration (m/s2),\nfalloff (constant, linear, inverse, inverse-square, or points [m from the "
-              "surface, share]),\nreach (m from the surface) and fade (the last m of it), combine (replaces, adds), "
-              "priority, and on (a piece).");
+  return show(
+      field_kinds(), json,
+      "All fields have id, kind and at (3 numbers, m: their centre), and may have turn (3 numbers, "
+      "degrees),\nstrength (times the profile's gravity at the surface; negative pushes away) or "
+      "acceleration (m/s2),\nfalloff (constant, linear, inverse, inverse-square, or points [m from the "
+      "surface, share]),\nreach (m from the surface) and fade (the last m of it), combine (replaces, adds), "
+      "priority, and on (a piece).");
 }
 
 }  // namespace lagniappe::cli

@@ -94,8 +94,7 @@ Command add_show(CLI::App& app) {
   command
       ->add_flag("--pieces", o->pieces, "Instead, the kinds of pieces that a course may have, with their keys")
       ->excludes(profile);
-  command
-      ->add_flag("--fields", o->fields, "Instead, the kinds of fields of gravity that a course may have")
+  command->add_flag("--fields", o->fields, "Instead, the kinds of fields of gravity that a course may have")
       ->excludes(profile)
       ->excludes("--pieces");
   add_set_option(*command, o->set);

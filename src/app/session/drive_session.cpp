@@ -42,7 +42,8 @@ void DriveSession::set_place(std::shared_ptr<const Place> place) {
 void DriveSession::begin_at(const Mark& mark) {
   if (!shown_) return;
   const CharacterState& now = current();
-  CharacterState start = start_state(profile_, home_of(shown_->place->course, mark), shown_->place->world, now.time);
+  CharacterState start =
+      start_state(profile_, home_of(shown_->place->course, mark), shown_->place->world, now.time);
   start.times_put_home = now.times_put_home + 1;  // No picture between there and here.
   follow(std::nullopt);
   begin(start, shown_->place);

@@ -91,7 +91,9 @@ TriangleWorld build_world(const Course& course) {
       for (const PieceMotion::Key& key : piece.motion->keys) all.join(piece.at_C + key.move_C);
     }
   }
-  const Box limits = course.limits.empty() ? default_limits(all, course.marks, course.gravity && course.fields.empty()) : course.limits;
+  const Box limits = course.limits.empty()
+                         ? default_limits(all, course.marks, course.gravity && course.fields.empty())
+                         : course.limits;
   return builder.commit({limits, course.wind_C, fields_of(course)});
 }
 

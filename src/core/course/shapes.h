@@ -167,8 +167,8 @@ struct ShapeRow<shape::Triangles> {
             DocumentKey{Type::List, "triangles", "", 0, 0, false, "Three indices of corners each."},
             DocumentKey{Type::List, "surfaces", "", 0, 0, false, "What the triangles are made of.", false},
             DocumentKey{Type::List, "surface_of", "", 0, 0, false,
-                     "For each triangle 0 (the piece's surface), or one more than an index in \"surfaces\".",
-                     false}};
+                        "For each triangle 0 (the piece's surface), or one more than an index in \"surfaces\".",
+                        false}};
   }
   static void make(const shape::Triangles& s, Mesh& mesh) {
     for (const auto& [i, j, k] : s.triangles) mesh.triangle(s.vertices[i], s.vertices[j], s.vertices[k]);
@@ -181,7 +181,7 @@ struct ShapeRow<shape::Model> {
   static constexpr std::string_view kKind = "model", kHelp = "The triangles of a model's file.";
   static std::array<DocumentKey, 1> keys() {
     return {DocumentKey{DocumentKey::Type::Text, "file", "", 0, 0, false,
-                     "A plain relative name (*.glb, *.gltf, *.obj) below the course's folder."}};
+                        "A plain relative name (*.glb, *.gltf, *.obj) below the course's folder."}};
   }
   static void make(const shape::Model& s, Mesh& mesh) {
     if (s.mesh) ShapeRow<shape::Triangles>::make(*s.mesh, mesh);

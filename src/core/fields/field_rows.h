@@ -74,9 +74,12 @@ struct FieldRow<field::Ring> : AsWritten<field::Ring> {
 template <>
 struct FieldRow<field::Slab> : AsWritten<field::Slab> {
   static constexpr std::string_view kKind = "slab",
-                                    kHelp = "Pulls to the middle plane of a box, across its own Y, from both "
-                                            "sides.";
-  static void fields(auto& s, auto&& f) { f(key::size("Of the box; its surface is half its height away."), s.size); }
+                                    kHelp =
+                                        "Pulls to the middle plane of a box, across its own Y, from both "
+                                        "sides.";
+  static void fields(auto& s, auto&& f) {
+    f(key::size("Of the box; its surface is half its height away."), s.size);
+  }
 };
 
 template <>

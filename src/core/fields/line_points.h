@@ -16,9 +16,12 @@ constexpr DocumentKey points(std::string_view help) {
   return {DocumentKey::Type::List, "points", "m", -1e6, 1e6, false, help};
 }
 constexpr DocumentKey closed() {
-  return {DocumentKey::Type::Flag, "closed",
-          "",  0.0,
-          0.0, false,
+  return {DocumentKey::Type::Flag,
+          "closed",
+          "",
+          0.0,
+          0.0,
+          false,
           "Whether the line goes on from its last point to its first: no ends.",
           false};
 }

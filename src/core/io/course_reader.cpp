@@ -7,10 +7,10 @@
 #include <set>
 
 #include "io/document_writers.h"
+#include "io/field_reader.h"
 #include "io/model_course.h"
 #include "io/outside_names.h"
 #include "io/piece_readers.h"
-#include "io/field_reader.h"
 #include "io/row_values.h"
 #include "lagniappe/files.h"
 

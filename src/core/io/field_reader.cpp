@@ -12,9 +12,9 @@
 namespace lagniappe {
 namespace {
 
-const std::vector<std::string_view> kFieldKeys = {
-    "id",    "kind", "at",      "turn",     "strength", "acceleration", "falloff",
-    "reach", "fade", "combine", "priority", "on"};
+const std::vector<std::string_view> kFieldKeys = {"id",       "kind",         "at",       "turn",
+                                                  "strength", "acceleration", "falloff",  "reach",
+                                                  "fade",     "combine",      "priority", "on"};
 const std::vector<std::string_view> kCombineWords = {"replaces", "adds"};
 constexpr double kMostStrength = 1000.0;
 constexpr int kMostPriority = 1000;
@@ -103,13 +103,14 @@ Field read_field(const JsonCursor& cursor) {
 }
 
 Json field_json(const Field& field) {
-  Json json = {{"id", field.id},
-               {"at", RowWriter::list_of(field.at_C)},
-               {"turn", {exact_degrees(field.turn.x), exact_degrees(field.turn.y), exact_degrees(field.turn.z)}},
-               {field.absolute ? "acceleration" : "strength", field.strength},
-               {"fade", field.fade},
-               {"combine", kCombineWords[field.adds]},
-               {"priority", field.priority}};
+  Json json = {
+      {"id", field.id},
+      {"at", RowWriter::list_of(field.at_C)},
+      {"turn", {exact_degrees(field.turn.x), exact_degrees(field.turn.y), exact_degrees(field.turn.z)}},
+      {field.absolute ? "acceleration" : "strength", field.strength},
+      {"fade", field.fade},
+      {"combine", kCombineWords[field.adds]},
+      {"priority", field.priority}};
   json["kind"] = field_kinds()[field.shape.index()].name;
   std::visit(
       [&](const auto& shape) {

@@ -13,9 +13,9 @@
 namespace lagniappe {
 namespace {
 
-const std::vector<std::string_view> kSections = {"capsule",   "ground", "ledge",   "hang", "climb", "mantle",
-                                                 "walls",     "air",    "skid",    "jump", "fly", "upright", "float",  "look",
-                                                 "smoothing", "camera", "stances", "gait"};
+const std::vector<std::string_view> kSections = {
+    "capsule", "ground", "ledge",   "hang",  "climb", "mantle",    "walls",  "air",     "skid",
+    "jump",    "fly",    "upright", "float", "look",  "smoothing", "camera", "stances", "gait"};
 
 // Keys of a section that are in none of the tables.
 std::vector<std::string_view> other_keys(std::string_view section) {

@@ -7,13 +7,15 @@
 #include "lagniappe/files.h"
 #include "lagniappe/pose_feed.h"
 #include "lagniappe/states.h"
+#include "motion/upright.h"
 
 namespace lagniappe {
 namespace {
 
 constexpr const char* kHeader =
     "tick,time_s,state,foot_x,foot_y,foot_z,vel_x,vel_y,vel_z,up_x,up_y,up_z,yaw_deg,pitch_deg,grounded,"
-    "ground_angle_deg,ground_piece,capsule_height_m,slides,stepped,snapped_m,penetration_m,hold\n";
+    "ground_angle_deg,ground_piece,capsule_height_m,slides,stepped,snapped_m,penetration_m,gravity_x,gravity_y,"
+    "gravity_z,hold\n";
 
 class Row {
  public:
@@ -58,12 +60,20 @@ double ground_angle(const CharacterState& state) {
   return degrees(std::acos(std::clamp(dot(state.ground.normal_C, state.up_C()), -1.0, 1.0)));
 }
 
+// What pulls in the state, where it is: against up, where the world leaves that to the profile.
+Vec3 pull_on(const CharacterState& s, const World& world, const Profile& profile) {
+  const StateChart& chart = chart_of(profile);
+  const double own = chart.gravity_in(s.state, profile);
+  const Felt felt = feel(world, centre_of_mass(profile, s), s.time, own);
+  return felt.says ? felt.pull_C : s.up_C() * -own;
+}
+
 void add_row(std::string& out, const CharacterState& s, std::size_t i, const World& world,
-             const StateChart& chart, int tick_rate) {
+             const Profile& profile, int tick_rate) {
   Row row(out);
   row.number(i);
   row.number(static_cast<double>(i) / tick_rate);
-  row.text(chart.name_of(s.state));
+  row.text(chart_of(profile).name_of(s.state));
   row.vector(s.foot_C);
   row.vector(s.velocity_C);
   row.vector(s.up_C());
@@ -77,6 +87,7 @@ void add_row(std::string& out, const CharacterState& s, std::size_t i, const Wor
   row.number(int{s.stepped});
   row.number(s.snapped);
   row.number(s.penetration);
+  row.vector(pull_on(s, world, profile));
   row.text(world.piece_name(s.hold.piece));
 }
 
@@ -84,7 +95,7 @@ template <typename StateAt>
 std::string csv(std::size_t count, const StateAt& state_at, const World& world, const Profile& profile,
                 int tick_rate) {
   std::string out = kHeader;
-  for (std::size_t i = 0; i < count; ++i) add_row(out, state_at(i), i, world, chart_of(profile), tick_rate);
+  for (std::size_t i = 0; i < count; ++i) add_row(out, state_at(i), i, world, profile, tick_rate);
   return out;
 }
 

@@ -30,7 +30,7 @@ void move_flying(const StepContext& context, const Body& body, const Intent&, Ch
 
 void move_adrift(const StepContext& context, const Body& body, const Intent&, CharacterState& state) {
   VelocityLog log(context, state);
-  drift(context, body, state);
+  float_freely(context, body, state);
   log.rest_is(entry::Change::Why::Contact);
 }
 

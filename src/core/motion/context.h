@@ -45,11 +45,11 @@ struct Stop {
 
 // What pulls, at a point and an instant.
 struct Felt {
-  bool says = false;          // Whether the world has gravity of its own.
+  bool says = false;  // Whether the world has gravity of its own.
   Gravity gravity = {};
-  double own_gravity = 0.0;   // m/s2 of the values in force, where nothing else pulls.
-  Vec3 pull_C = Vec3(0.0);    // m/s2.
-  Vec3 up_C = Vec3(0.0);      // Unit, against it; zero where nothing pulls.
+  double own_gravity = 0.0;  // m/s2 of the values in force, where nothing else pulls.
+  Vec3 pull_C = Vec3(0.0);   // m/s2.
+  Vec3 up_C = Vec3(0.0);     // Unit, against it; zero where nothing pulls.
 
   // The strength of the pull takes the place of gravity.
   void apply(Values& values) const {
@@ -72,9 +72,7 @@ struct StepContext {
   Felt felt = {};              // Its up is what is judged by: ground and walls, and which way one falls.
 
   // Against the pull; where nothing is said of that, or nothing pulls, the body's.
-  Vec3 up_of(const CharacterState& state) const {
-    return felt.up_C != Vec3(0.0) ? felt.up_C : state.up_C();
-  }
+  Vec3 up_of(const CharacterState& state) const { return felt.up_C != Vec3(0.0) ? felt.up_C : state.up_C(); }
 
   template <typename Entry>
   void note(const Entry& entry) const {
@@ -82,11 +80,10 @@ struct StepContext {
   }
 };
 
-// The capsule, and the up that it is judged by, fixed for one part of a tick: the body may not have turned there
-// yet, and leans. Sweeps use the profile's radius, so a character at rest touches:
-// its foot is on the floor, not above it. The solid core is thinner by the margin; only what enters the core is
-// an overlap that is pushed out, so rounding (ours, or a game's world in single precision) never shakes a
-// character at rest.
+// The capsule, and the up that it is judged by, fixed for one part of a tick: the body may not have turned
+// there yet, and leans. Sweeps use the profile's radius, so a character at rest touches: its foot is on the
+// floor, not above it. The solid core is thinner by the margin; only what enters the core is an overlap that is
+// pushed out, so rounding (ours, or a game's world in single precision) never shakes a character at rest.
 struct Body {
   const World& world;
   Moment now;

@@ -45,17 +45,22 @@ bool flies_over_crest(const StepContext& context, const Body& body, const Charac
 // Whether the character goes faster round the curve of the ground than the pull holds it there. Ground that is
 // level while the pull turns is no such curve: a free flight would lead into it.
 bool runs_off(const StepContext& context, const Body& body, const Vec3& from_C, const CharacterState& state) {
-  if (!context.felt.says || context.felt.up_C == Vec3(0.0)) return false;
+  constexpr double kLeastWay = 1e-4;  // m.
+  if (!context.felt.says) return false;
   const double speed = length(state.velocity_C), pull = context.profile.gravity;
-  const Vec3 centre = centre_of_mass(context.profile, state);
-  const Felt there = feel(context.world, centre, context.now.time, context.felt.own_gravity);
-  if (there.up_C == Vec3(0.0)) return false;
-  const double turned = angle_between(context.felt.up_C, there.up_C) / context.dt;
+  // By how the pull turns at the foot, which goes round the curve; the head is still to be turned after it.
+  const auto at = [&](const Vec3& foot_C) {
+    return feel(context.world, foot_C, context.now.time, context.felt.own_gravity).up_C;
+  };
+  const Vec3 here = at(from_C), there = at(state.foot_C);
+  const double way = length(state.foot_C - from_C);
+  if (here == Vec3(0.0) || there == Vec3(0.0) || way < kLeastWay) return false;
+  const double turned = angle_between(here, there) * speed / way;
   if (speed * turned <= pull) return false;
   constexpr double kAhead = 0.1;  // s.
   const Vec3 flown = from_C + state.velocity_C * kAhead - body.up_C * (0.5 * pull * kAhead * kAhead);
   const double reach = context.profile.ground.highest_step + body.radius;
-  const auto hit = body.cast_ray(flown + there.up_C * reach, there.up_C * -reach);
+  const auto hit = body.cast_ray(flown + there * reach, there * -reach);
   if (hit) return false;
   context.note(entry::RunsOff{speed, speed * std::sqrt(pull / (speed * turned))});
   return true;

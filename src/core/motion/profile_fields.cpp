@@ -478,8 +478,7 @@ const ProfileChoice* find_choice(std::string_view path) { return find_in(profile
 
 bool is_idle(std::string_view path) {
   // Of pads.
-  constexpr std::string_view kIdle[] = {"look.stick_yaw", "look.stick_pitch",
-                                        "look.stick_power"};
+  constexpr std::string_view kIdle[] = {"look.stick_yaw", "look.stick_pitch", "look.stick_power"};
   return std::find(std::begin(kIdle), std::end(kIdle), path) != std::end(kIdle);
 }
 

@@ -6,6 +6,7 @@
 #include "lagniappe/turns.h"
 #include "math/integrators.h"
 #include "motion/holding.h"
+#include "motion/push_out.h"
 
 namespace lagniappe {
 namespace {
@@ -35,11 +36,23 @@ double left_of_turn(double angle, double ahead, double rate, double time, double
   return (angle - rate * linear) * std::exp(-(dt - linear) / time);
 }
 
-bool fits(const StepContext& context, const CharacterState& state) {
+bool is_free(const StepContext& context, const CharacterState& state) {
   const double radius = context.profile.capsule.radius;
   std::array<WorldContact, 1> touched;
   return context.world.contacts(capsule_axis(state, radius), radius - context.profile.capsule.margin, touched,
                                 context.now) == 0;
+}
+
+// Whether there is room for a body that was turned by so many rad: if need be a little aside, by no more than
+// its head went.
+bool fits(const StepContext& context, double turned_by, CharacterState& state) {
+  if (is_free(context, state)) return true;
+  StepContext silent = context;
+  silent.ledger = nullptr;
+  const PushedOut out = push_out(silent, Body(silent, state), state.foot_C);
+  if (out.crushed || length(out.foot_C - state.foot_C) > turned_by * state.capsule_height) return false;
+  state.foot_C = out.foot_C;
+  return true;
 }
 
 // On the ground the round of the foot goes on touching the plane that it rests on.
@@ -68,13 +81,13 @@ CharacterState turned(const StepContext& context, const CharacterState& from, co
   return state;
 }
 
-// rad to turn about the axis. About the foot the centre of mass goes along, and the pull is another there: by how
-// much after one such turn tells where that ends.
+// rad to turn about the axis. About the foot the centre of mass goes along, and the pull is another there: by
+// how much after one such turn tells where that ends.
 double angle_to_turn(const StepContext& context, const Vec3& axis, double angle, const CharacterState& state) {
   if (!bears(state) && !state.holding()) return angle;
   const CharacterState once = turned(context, state, glm::angleAxis(angle, axis));
-  const Felt there = feel(context.world, centre_of_mass(context.profile, once), context.now.time,
-                          context.felt.own_gravity);
+  const Felt there =
+      feel(context.world, centre_of_mass(context.profile, once), context.now.time, context.felt.own_gravity);
   constexpr double kMostFollowed = 0.9;
   const double more = std::atan2(dot(cross(once.up_C(), there.up_C), axis), dot(once.up_C(), there.up_C));
   const double follows = more / angle;
@@ -92,16 +105,21 @@ void turn_towards_pull(const StepContext& context, const Vec3& target_C, Charact
   const double left = left_of_turn(angle, ahead, values.turn_rate, values.time, context.dt);
   const double wanted = angle - left;
   if (!(wanted > 0.0)) return;
-  const auto by = [&](double share) { return turned(context, state, glm::angleAxis(wanted * share, axis)); };
+  CharacterState now = state;
+  const auto goes = [&](double share) {
+    now = turned(context, state, glm::angleAxis(wanted * share, axis));
+    return fits(context, wanted * share, now);
+  };
+  // Who is in the midst of something is turned all the same: it is for push-out to find the way.
   double share = 1.0;
-  CharacterState now = by(share);
-  if (!fits(context, now) && fits(context, state)) {
-    double low = 0.0;
+  if (!goes(1.0) && is_free(context, state)) {
+    double high = 1.0;
+    share = 0.0;
     for (int i = 0; i < kHalvings; ++i) {
-      const double middle = 0.5 * (low + share);
-      (fits(context, by(middle)) ? low : share) = middle;
+      const double middle = 0.5 * (share + high);
+      (goes(middle) ? share : high) = middle;
     }
-    now = by(share = low);
+    goes(share);
   }
   state = now;
   context.note(entry::Upright{angle, wanted * share, values.turn_rate * context.dt, share == 1.0});
@@ -132,7 +150,6 @@ Felt feel(const World& world, const Vec3& point_C, double time, double own_gravi
 void turn_upright(const StepContext& context, CharacterState& state) {
   const Felt now =
       feel(context.world, centre_of_mass(context.profile, state), context.now.time, context.felt.own_gravity);
-  state.pull_C = now.up_C != Vec3(0.0) ? now.pull_C : Vec3(0.0);
   const Hold::Kind held = state.hold.kind;
   const bool on_its_way = state.holding() && held != Hold::Kind::Hang && held != Hold::Kind::Climb;
   if (now.up_C != Vec3(0.0) && !on_its_way) turn_towards_pull(context, now.up_C, state);

@@ -15,7 +15,7 @@ Felt feel(const World& world, const Vec3& point_C, double time, double own_gravi
 
 // Turns the body against the pull at the end of a part, as far as the profile's rate and smoothing turn it and
 // as far as it fits: about the foot on the ground or on a wall, about the centre of mass in the air.
-// `context.felt`: at the beginning of the part. Sets the pull of the state.
+// `context.felt`: at the beginning of the part.
 void turn_upright(const StepContext& context, CharacterState& state);
 
 }  // namespace lagniappe

@@ -51,6 +51,13 @@ double ground_speed(const SignalView& v) {
   return s.grounded() ? length(own) : length(across(own, s.up_C()));
 }
 
+// Who walks off a level edge does not rise, whichever way the course is turned: that would be rounding.
+double rise_speed(const SignalView& v) {
+  constexpr double kLeast = 1e-9;
+  const double rise = dot(course_velocity(v), v.state.up_C());
+  return std::abs(rise) < kLeast ? 0.0 : rise;
+}
+
 double distance_to_ground(const SignalView& v) {
   const Vec3 up = v.state.up_C();
   const double radius = v.values.capsule.radius;
@@ -205,8 +212,7 @@ double since(const SignalView& v) {
 constexpr Signal kSignals[] = {
     {"ground_speed", "speed along ground", "m/s", false,
      "Along the surface on the ground, across up in the air, against what carries.", ground_speed},
-    {"rise_speed", "rise speed", "m/s", false, "Of the foot along up, against the course.",
-     [](const SignalView& v) { return dot(course_velocity(v), v.state.up_C()); }},
+    {"rise_speed", "rise speed", "m/s", false, "Of the foot along up, against the course.", rise_speed},
     {"height", "height above home", "m", false, "Of the foot above where one begins, along up.",
      [](const SignalView& v) { return dot(v.state.foot_C - v.state.home.foot_C, v.state.up_C()); }},
     {"speed", "speed", "m/s", false, "In any direction, against the course.",

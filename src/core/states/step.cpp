@@ -8,6 +8,7 @@
 #include <cmath>
 
 #include "lagniappe/handling.h"
+#include "lagniappe/turns.h"
 #include "motion/button_edges.h"
 #include "motion/footing_change.h"
 #include "motion/look.h"
@@ -95,6 +96,7 @@ class Tick {
   Between first_instant(const Place& from, Between between, double within, const Happened& happened);
   const Values& values_in_force();
   void feel(double ahead);
+  void tell_pull();
   void end();
 
   const CharacterState& before_;
@@ -134,6 +136,7 @@ void Tick::feel(double ahead) {
   felt_ = lagniappe::feel(world_, at, state_.time + ahead, own);
   values_.gravity = own;
   felt_.apply(values_);
+  if (ahead == 0.0) state_.pull_C = felt_.up_C != Vec3(0.0) ? felt_.pull_C : Vec3(0.0);
 }
 
 void Tick::go_back(const Place& place) {
@@ -323,8 +326,19 @@ void Tick::go_until(double time) {
   state_.held = input_.held;
 }
 
+void Tick::tell_pull() {
+  if (!world_pulls_ || ledger_ == nullptr) return;
+  feel(0.0);
+  entry::Pulled told{felt_.up_C != Vec3(0.0) ? felt_.pull_C : Vec3(0.0), -1.0, {}, 0};
+  if (state_.ground.verdict != Verdict::None && felt_.up_C != Vec3(0.0))
+    told.off_ground = angle_between(felt_.up_C, state_.ground.normal_C);
+  told.count = static_cast<int>(world_.field_shares(centre_of_mass(values_, state_), state_.time, told.shares));
+  ledger_->entries.emplace_back(told);
+}
+
 void Tick::go() {
   begin();
+  tell_pull();
   const ButtonEdges edges(whole_input_, before_.held);
   for (int i = 0; i < edges.count(); ++i) {
     take_input(edges, edges.share(i));

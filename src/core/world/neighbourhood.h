@@ -31,6 +31,10 @@ class Neighbourhood final : public World {
   Surroundings surroundings(const Vec3& at_C, double time) const override {
     return whole_.surroundings(at_C, time);
   }
+  std::size_t field_shares(const Vec3& at_C, double time, std::span<FieldShare> out) const override {
+    return whole_.field_shares(at_C, time, out);
+  }
+  std::string_view field_name(std::uint16_t field) const override { return whole_.field_name(field); }
   std::string_view piece_name(PieceId piece) const override { return whole_.piece_name(piece); }
   std::optional<Ladder> ladder(PieceId piece, const Moment& moment) const override {
     return whole_.ladder(piece, moment);

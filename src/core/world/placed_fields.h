@@ -2,6 +2,7 @@
 // The fields of a world, those that go with pieces where these are.
 #pragma once
 
+#include <algorithm>
 #include <array>
 #include <cassert>
 #include <string>
@@ -10,6 +11,7 @@
 
 #include "lagniappe/field.h"
 #include "lagniappe/piece_motion.h"
+#include "lagniappe/world.h"
 
 namespace lagniappe {
 
@@ -37,6 +39,28 @@ class PlacedFields {
     const std::span<RigidPose> used(frames.data(), sum_.fields().size());
     place(time, used);
     return sum_.at(point_C, used);
+  }
+
+  // As World::field_shares().
+  std::size_t shares(const Vec3& point_C, double time, std::span<FieldShare> out) const {
+    std::array<RigidPose, kMostFields> frames;
+    std::array<double, kMostFields> of;
+    const std::size_t count = sum_.fields().size();
+    place(time, {frames.data(), count});
+    const double below = sum_.shares(point_C, {of.data(), count}, {frames.data(), count});
+    std::array<FieldShare, kMostFields + 1> all;
+    std::size_t some = 0;
+    for (std::size_t i = 0; i < count; ++i) {
+      if (of[i] > 0.0) all[some++] = {static_cast<std::uint16_t>(i), of[i]};
+    }
+    if (below > 0.0 && sum_.below() != Vec3(0.0)) all[some++] = {kBelowFields, below};
+    std::sort(all.begin(), all.begin() + static_cast<std::ptrdiff_t>(some),
+              [](const FieldShare& a, const FieldShare& b) {
+                return a.share != b.share ? a.share > b.share : a.field < b.field;
+              });
+    some = std::min(some, out.size());
+    std::copy_n(all.begin(), some, out.begin());
+    return some;
   }
 
   void place(double time, std::span<RigidPose> out) const {

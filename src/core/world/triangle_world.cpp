@@ -370,6 +370,15 @@ Surroundings TriangleWorld::surroundings(const Vec3& at_C, double time) const {
   return here;
 }
 
+std::size_t TriangleWorld::field_shares(const Vec3& at_C, double time, std::span<FieldShare> out) const {
+  return data_->fields ? data_->fields->shares(at_C, time, out) : 0;
+}
+
+std::string_view TriangleWorld::field_name(std::uint16_t field) const {
+  const auto& fields = data_->fields->sum().fields();
+  return field < fields.size() ? std::string_view(fields[field].id) : std::string_view();
+}
+
 const FieldSum* TriangleWorld::fields() const { return data_->fields ? &data_->fields->sum() : nullptr; }
 
 void TriangleWorld::place_fields(double time, std::span<RigidPose> out) const {

@@ -152,8 +152,8 @@ TEST_CASE("On a core, on the axis of a ring and in its middle a field is a numbe
   CHECK(above.distance == Approx(std::hypot(5.0, 3.0) - 1.2));
 }
 
-// Where a point is along the line of a path; 0 for other shapes. Halfway between two stretches of a path it jumps
-// from one to the other, and so does the pull.
+// Where a point is along the line of a path; 0 for other shapes. Halfway between two stretches of a path it
+// jumps from one to the other, and so does the pull.
 double place_along(const Field& field, const Vec3& point_C) {
   const auto* path = std::get_if<field::Path>(&field.shape);
   return path ? path->line.nearest(frame_of(field).back(point_C)) : 0.0;

@@ -241,7 +241,7 @@ TEST_CASE("A trace reads back to the same numbers") {
   std::istringstream csv(trace_csv(states, world, Profile{}, 60));
   std::string line;
   std::getline(csv, line);
-  CHECK(std::count(line.begin(), line.end(), ',') == 22);
+  CHECK(std::count(line.begin(), line.end(), ',') == 25);
   for (const CharacterState& s : states) {
     REQUIRE(std::getline(csv, line));
     std::vector<std::string> cell(1);
@@ -252,12 +252,13 @@ TEST_CASE("A trace reads back to the same numbers") {
         cell.back().push_back(c);
       }
     }
-    REQUIRE(cell.size() == 23);
+    REQUIRE(cell.size() == 26);
     CHECK(number_of(cell[3]) == s.foot_C.x);
     CHECK(number_of(cell[5]) == s.foot_C.z);
     CHECK(number_of(cell[8]) == s.velocity_C.z);
     CHECK(cell[2] == built_in_chart()->name_of(s.state));
     CHECK(cell[14] == (s.grounded() ? "1" : "0"));
+    CHECK(number_of(cell[23]) == -profile.gravity);  // Where no field says otherwise.
   }
 }
 

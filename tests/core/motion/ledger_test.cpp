@@ -90,7 +90,10 @@ TEST_CASE("Every kind of entry becomes one JSON object with its kind") {
       entry::Instant{entry::Instant::Why::Contact, 0.004},
       entry::Landed{6.0, 4.0, 3.5},
       entry::Gravity{Vec3(0, -0.3, 0), 20.0, 50.0, 0.8},
-      entry::Change{entry::Change::Why::Grip, Vec3(0.1, 0, 0)}};
+      entry::Change{entry::Change::Why::Grip, Vec3(0.1, 0, 0)},
+      entry::Pulled{Vec3(0, -9, 0), 0.1, {{{kBelowFields, 1.0}}}, 1},
+      entry::Upright{0.2, 0.1, 0.1, true},
+      entry::RunsOff{9.0, 8.9}};
   REQUIRE(all.size() == std::variant_size_v<LedgerEntry>);
   std::set<std::string> kinds;
   for (const LedgerEntry& e : all) {

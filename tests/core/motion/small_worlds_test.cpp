@@ -35,9 +35,7 @@ Course ball_world(double radius, double facing = 0.3) {
   return small_world(shape::Ball{radius}, radius, field::Ball{radius}, {0.0, radius, 0.0}, facing);
 }
 
-Vec3 right_of(const CharacterState& s) {
-  return s.frame_CB * Vec3(std::cos(s.yaw), 0.0, -std::sin(s.yaw));
-}
+Vec3 right_of(const CharacterState& s) { return s.frame_CB * Vec3(std::cos(s.yaw), 0.0, -std::sin(s.yaw)); }
 
 // Nothing slows in the air.
 Profile drifting() {
@@ -74,17 +72,20 @@ TEST_CASE("All the way round small worlds and back the ground is never lost, and
     double speed, once;  // m/s, m.
   };
   const double ring = 2.0 * kPi * (5.0 + 1.5), pill = 2.0 * kPi * 2.5 + 2.0 * 4.0;
-  Course loop = small_world(shape::Tube{{{9, 0, 0}, {0, 0, -9}, {-9, 0, 0}, {0, 0, 9}}, 2.0, true, 0.004}, 0.0,
-                            field::Path{SmoothPath({{9, 0, 0}, {0, 0, -9}, {-9, 0, 0}, {0, 0, 9}}, true), 2.0},
-                            {11.0, 0.0, 0.0}, 0.5 * kPi);
+  std::vector<Vec3> bends;
+  for (int i = 0; i < 8; ++i)
+    bends.emplace_back(9.0 * std::cos(i * kPi / 4), i % 2 * 1.5, -9.0 * std::sin(i * kPi / 4));
+  Course loop = small_world(shape::Tube{bends, 2.0, true, 0.004}, 0.0,
+                            field::Path{SmoothPath(bends, true), 2.0}, {11.0, 0.0, 0.0}, 0.5 * kPi);
   const Round rounds[] = {
       {"ball of 3 m", ball_world(3.0), 4.0, 2.0 * kPi * 3.0},
       {"ball of 3 m, run", ball_world(3.0), 7.0, 2.0 * kPi * 3.0},
       {"ball of 12 m", ball_world(12.0, 1.1), 7.0, 2.0 * kPi * 12.0},
       {"pill, over its ends",
        small_world(shape::Pill{2.5, 4.0}, 4.5, field::Pill{2.5, 4.0}, {0.0, 4.5, 0.0}, 0.7), 5.0, pill},
-      {"pill, around it", small_world(shape::Pill{2.5, 4.0}, 4.5, field::Pill{2.5, 4.0}, {2.5, 0.0, 0.0}, kPi / 2),
-       4.0, 2.0 * kPi * 2.5},
+      {"pill, around it",
+       small_world(shape::Pill{2.5, 4.0}, 4.5, field::Pill{2.5, 4.0}, {2.5, 0.0, 0.0}, kPi / 2), 4.0,
+       2.0 * kPi * 2.5},
       {"ring, outside",
        small_world(shape::Ring{5.0, 1.5}, 1.5, field::Ring{5.0, 1.5}, {6.5, 0.0, 0.0}, kPi / 2), 4.0, ring},
       {"ring, through its hole",
@@ -100,21 +101,26 @@ TEST_CASE("All the way round small worlds and back the ground is never lost, and
       const TriangleWorld world = build_world(round.course);
       const FieldSum& fields = *world.fields();
       CharacterState state = start_state(profile, start_home(round.course), world);
+      // Down on the faces.
+      state = run(state, profile, world, hz, 0.2, [](double) { return InputFrame{}; });
       REQUIRE(state.grounded());
       const Vec3 right = right_of(state);
       const double once = round.once > 0.0 ? round.once : 60.0, seconds = 1.2 * once / round.speed;
       int lost = 0, slow = 0;
-      double worst_right = 0.0, lean = 0.0, off = 0.0;
+      double worst_right = 0.0, lean = 0.0, off = 0.0, begun = state.time;
       const auto see = [&](const CharacterState& s) {
         lost += !s.grounded();
-        slow += s.state_time > 1.0 && std::abs(length(s.velocity_C) - round.speed) > 0.005 * round.speed;
+        slow += s.time - begun > 1.0 && std::abs(length(s.velocity_C) - round.speed) > 0.005 * round.speed;
         if (round.once > 0.0) worst_right = std::max(worst_right, length(right_of(s) - right));
         const Vec3 up = -glm::normalize(Vec3(s.pull_C));
         lean = std::max(lean, angle_between(s.up_C(), up));
         off = std::max(off, std::abs(field_at(fields.fields()[0], fields.rest_frame(0), s.foot_C).distance));
       };
-      state = run(state, profile, world, hz, seconds, [](double) { return push(0, 1); }, see);
-      state = run(state, profile, world, hz, seconds, [](double) { return push(0, -1); }, see);
+      state = run(
+          state, profile, world, hz, seconds, [](double) { return push(0, 1); }, see);
+      begun = state.time;
+      state = run(
+          state, profile, world, hz, seconds, [](double) { return push(0, -1); }, see);
       CHECK(lost == 0);
       CHECK(slow == 0);
       CHECK(worst_right < 1e-9);
@@ -132,8 +138,8 @@ TEST_CASE("The way round a ball is as long at any tick rate") {
     Vec3 reference(0.0);
     for (const int hz : {480, 240, 120, 60, 30, 24, 20}) {
       INFO(radius << " m, " << hz << " ticks/s");
-      const CharacterState end = run(start_state(Profile{}, start_home(course), world), Profile{}, world, hz, 5.0,
-                                     [](double) { return push(0, 1); });
+      const CharacterState end = run(start_state(Profile{}, start_home(course), world), Profile{}, world, hz,
+                                     5.0, [](double) { return push(0, 1); });
       if (hz == 480) reference = end.foot_C;
       CHECK(length(end.foot_C - reference) < 0.02);
     }
@@ -240,8 +246,9 @@ TEST_CASE("The body turns no faster than it is set, in the same time at any tick
         // At the rate until it eases in, from where it is left by a share per second.
         const double rate = profile.upright.turn_rate, eases = rate * smooth;
         const double linear = (kPi / 2 - eases) / rate;
-        const double expected =
-            t < linear ? kPi / 2 - rate * t : smooth > 0.0 ? eases * std::exp(-(t - linear) / smooth) : 0.0;
+        const double expected = t < linear     ? kPi / 2 - rate * t
+                                : smooth > 0.0 ? eases * std::exp(-(t - linear) / smooth)
+                                               : 0.0;
         INFO(smooth << " s, " << hz << " ticks/s, at " << t);
         CHECK(lean == Approx(expected).margin(1e-9));
         const Vec3 now = state.foot_C + state.up_C() * profile.capsule.centre_of_mass;
@@ -388,6 +395,46 @@ TEST_CASE("A world that circles takes along who stands on it, walks round it and
       if (t < 12.0) CHECK(state.grounded());
     }
   }
+}
+
+TEST_CASE("Driven at random over the Orrery nobody gets into anything, is lost or is no number") {
+  const auto course = read_course(LAGNIAPPE_SOURCE_DIR "/courses/orrery.course.json");
+  REQUIRE(course);
+  const TriangleWorld world = build_world(*course);
+  std::set<std::string> states, grounds;
+  for (std::size_t m = 0; m < course->marks.size(); ++m) {
+    Random random(40 + m);
+    const int hz = tick_rates()[m % tick_rates().size()];
+    Profile profile;
+    profile.mantle.start = Profile::Mantle::Start::Button;
+    CharacterState state = start_state(profile, home_of(*course, course->marks[m]), world);
+    InputFrame input;
+    double deepest = 0.0;
+    for (int i = 0; i < 25 * hz; ++i) {
+      input.pressed = {};
+      input.look_delta = Vec2(0.0);
+      if (random.below(hz / 2) == 0) {
+        input = push(random.between(-1, 1), random.between(-0.5, 1));
+        for (const Action a : {Action::Jump, Action::Sprint, Action::Crouch, Action::Climb}) {
+          const bool down = random.below(4) == 0;
+          input.held.set(a, down);
+          input.pressed.set(a, down);
+        }
+        input.look_delta = {random.between(-2, 2), random.between(-0.5, 0.5)};
+      }
+      state = step(state, input, profile, world, 1.0 / hz);
+      REQUIRE(is_finite(state.foot_C));
+      REQUIRE(is_finite(state.velocity_C));
+      REQUIRE(std::abs(glm::length(state.frame_CB) - 1.0) < 1e-9);
+      if (i % 7 == 0 && !state.crushed) deepest = std::max(deepest, deepest_overlap(state, profile, world));
+      states.emplace(chart_of(profile).name_of(state.state));
+      if (state.grounded()) grounds.emplace(world.piece_name(state.ground.piece));
+    }
+    INFO(course->marks[m].id << ", " << hz << " ticks/s");
+    CHECK(deepest < profile.capsule.margin);
+  }
+  for (const char* state : {"Walk", "Sprint", "Rise", "Fall", "Float", "Crouch"}) CHECK(states.contains(state));
+  CHECK(grounds.size() > 7);
 }
 
 TEST_CASE("Where the course says that the profile's gravity pulls down, all is as where it says nothing") {

@@ -100,6 +100,28 @@ TriangleWorld chute_and_kicker() {  // 27 degrees up, 1 m high, where the chute 
       .world();
 }
 
+// A floor, and a chute 2 m ahead where one is wanted, that pull only from `ahead` m before the start on back
+// and up to `high`.
+TriangleWorld pulling(double ahead, double high, bool steep) {
+  Course course;
+  const Vec3 size = steep ? Vec3(20, 1, 8) : Vec3(60, 1, 80);
+  course.pieces.push_back(
+      {"floor", steep ? Vec3(0, -1, 2) : Vec3(0, -1, 0), Vec3(0.0), "", shape::Block{size}});
+  if (steep)
+    course.pieces.push_back({"chute", Vec3(0, -8, -5.355), Vec3(kPi, 0, 0), "", shape::Ramp{{20, 8, 6.71}}});
+  Field field;
+  field.id = "Pull";
+  field.shape = field::Uniform{{60.0, high + 20.0, 40.0 + ahead}};
+  field.at_C = {0.0, high / 2 - 10.0, 0.5 * (40.0 - ahead)};
+  course.fields.push_back(field);
+  course.gravity = false;
+  course.marks.push_back({"start"});
+  return build_world(course);
+}
+TriangleWorld patch() { return pulling(0.5, 5.0, false); }
+TriangleWorld shallow() { return pulling(20.0, 1.5, false); }
+TriangleWorld lost_chute() { return pulling(4.5, 5.0, true); }
+
 struct Row {
   const char *from, *to;
   int priority;
@@ -146,6 +168,11 @@ const std::vector<Row>& rows() {
       {"any", "Fly", 99, floor_only, "w:0.2 F", "w:0.2 J"},
       {"Fly", "Soar", 20, floor_only, "F:0.1 ws:0.1", "F:0.1 w:0.1"},
       {"Soar", "Fly", 20, floor_only, "F:0.1 ws:0.1 w:0.1", "F:0.1 ws:0.4"},
+      {"Upright", "Float", 95, patch, "w:1", "w:0.1"},
+      {"Airborne", "Float", 95, shallow, "J j:0.5", "w:0.5"},
+      {"Skid", "Float", 95, lost_chute, "w:2", "w:0.5"},
+      {"Lie", "Float", 95, patch, "L:1 w:2", "L:1 w:0.1"},
+      {"Float", "Fall", 95, patch, "w:0.8 b:4", "w:0.8 :1"},
       {"Upright", "Rise", 90, floor_only, ":0.2 J", ":0.2 j:0.3"},
       {"Airborne", "Rise", 90, floor_only, ":0.2 J:0.3 J", ":0.2 J:0.3 J", "jump.air_jumps=1"},
       {"Skid", "Rise", 90, chute_to_floor, "w:1.2 J:0.1", "w:1.2 J:0.1", "jump.from_skid=true"},
@@ -253,6 +280,53 @@ TEST_CASE("Every row of the built-in table is fired by its script, and not by on
     }
   }
   CHECK(seen.size() == built_in_states().transitions.size());
+}
+
+namespace {
+
+// The same place moved into another frame, where a field pulls against that frame's up. REQUIRES: nothing
+// moves.
+TriangleWorld pulled_aside(const TriangleWorld& place, const Frame& frame) {
+  TriangleWorld::Builder builder;
+  for (PieceId piece = 0; piece < place.piece_count(); ++piece) {
+    builder.begin_piece(std::string(place.piece_name(piece)));
+    for (std::size_t i = 0; i < place.triangle_count(); ++i) {
+      if (place.triangle_piece(i) == piece)
+        builder.add(frame.triangle(place.triangle(i)), place.triangle_surface(i));
+    }
+  }
+  Field down;
+  down.id = "Down";
+  down.shape = field::Uniform{Vec3(1e5), frame.vector({0, -1, 0})};
+  TriangleWorld::Options options;
+  options.limits = Box{frame.origin_C - Vec3(1e4), frame.origin_C + Vec3(1e4)};
+  down.at_C = frame.origin_C;
+  options.gravity = FieldSum({down}, Vec3(0.0));
+  return builder.commit(std::move(options));
+}
+
+}  // namespace
+
+TEST_CASE(
+    "In rooms that lie on their side and stand on their head, pulled that way, every script does the same") {
+  for (const Row& r : rows()) {
+    const TriangleWorld place = r.place();
+    if (place.has_movers() || place.fields() != nullptr) continue;
+    INFO(called(r));
+    Driven plain(r.place(), profile_with(r.with));
+    plain.play(r.fires);
+    for (const Frame& frame : frames()) {
+      if (length(frame.origin_C) > 1e5) continue;
+      INFO(frame.name);
+      Driven aside(pulled_aside(place, frame), profile_with(r.with),
+                   Home{frame.origin_C, frame.rotation_CE, 0.0});
+      aside.play(r.fires);
+      CHECK(aside.rows == plain.rows);
+      CHECK(aside.states == plain.states);
+      CHECK(length(frame.back(aside.state.foot_C) - plain.state.foot_C) < 1e-4);
+      CHECK(length(aside.state.up_C() - frame.vector({0, 1, 0})) < 1e-9);
+    }
+  }
 }
 
 TEST_CASE("Under a low roof nobody stands up, whatever way leads there") {

@@ -31,15 +31,15 @@ void fly(const StepContext& context, const Body& body, CharacterState& state) {
 }
 
 // Who is faster along the push than thrust would take him keeps that: thrust only turns it.
-void drift(const StepContext& context, const Body& body, CharacterState& state) {
+void float_freely(const StepContext& context, const Body& body, CharacterState& state) {
   const Profile::Float& values = context.profile.floating;
   const Intent intent = flight_intent(context, state);
   const double along = dot(state.velocity_C, intent.direction_C);
   const Vec3 target = intent.direction_C * std::max(values.speed * intent.share, along);
   const bool thrusts = intent.share > 0.0 && values.thrust > 0.0;
   go_free(context, body, target, intent.share,
-          approach_steady(state.velocity_C, thrusts ? target : state.velocity_C,
-                          values.thrust * intent.share, context.dt),
+          approach_steady(state.velocity_C, thrusts ? target : state.velocity_C, values.thrust * intent.share,
+                          context.dt),
           state);
 }
 

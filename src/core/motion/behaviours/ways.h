@@ -19,6 +19,6 @@ void fall(const StepContext& context, const Body& body, const Intent& intent, Ch
 // Free flight along the look, without gravity and ground.
 void fly(const StepContext& context, const Body& body, CharacterState& state);
 // Adrift where nothing pulls: the velocity stays, but for thrust.
-void drift(const StepContext& context, const Body& body, CharacterState& state);
+void float_freely(const StepContext& context, const Body& body, CharacterState& state);
 
 }  // namespace lagniappe

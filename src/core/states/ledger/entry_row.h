@@ -32,6 +32,11 @@ struct Named {
   PieceId piece;
 };
 
+// The same of a field.
+struct FieldNamed {
+  std::uint16_t field;
+};
+
 // Lengths below this are told in millimetres.
 inline constexpr double kShort = 0.01;
 
@@ -60,6 +65,11 @@ inline std::string direction(const Vec3& v) { return fmt::format("({:.2f}, {:.2f
 inline std::string piece_name(const World& world, PieceId id) {
   const std::string_view name = world.piece_name(id);
   return name.empty() ? "no piece" : fmt::format("\u201c{}\u201d", name);
+}
+
+inline std::string field_name(const World& world, std::uint16_t field) {
+  return field == kBelowFields ? "the course's own gravity"
+                               : fmt::format("\u201c{}\u201d", world.field_name(field));
 }
 
 }  // namespace lagniappe

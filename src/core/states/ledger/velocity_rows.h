@@ -44,6 +44,30 @@ struct EntryRow<entry::Gravity> {
 };
 
 template <>
+struct EntryRow<entry::Pulled> {
+  static constexpr std::string_view kKind = "pulled";
+  static void fields(const entry::Pulled& e, auto&& f) {
+    f("pull", e.pull_C);
+    if (e.off_ground >= 0.0) f("off_ground_deg", degrees(e.off_ground));
+    for (int i = 0; i < e.count; ++i) {
+      f(fmt::format("field_{}", i + 1).c_str(), FieldNamed{e.shares[i].field});
+      f(fmt::format("share_{}", i + 1).c_str(), e.shares[i].share);
+    }
+  }
+  static std::string tell(const entry::Pulled& e, const World& world) {
+    if (e.pull_C == Vec3(0.0)) return "nothing pulls";
+    std::string text = fmt::format("pulled at {:.2f} m/s\u00b2 towards {}", length(e.pull_C),
+                                   direction(glm::normalize(e.pull_C)));
+    for (int i = 0; i < e.count; ++i)
+      text += fmt::format("{} {} {:.0f} %", i == 0 ? ":" : ",", field_name(world, e.shares[i].field),
+                          e.shares[i].share * 100.0);
+    if (e.off_ground >= 0.0)
+      text += fmt::format("; {:.1f}\u00b0 off the ground's normal", degrees(e.off_ground));
+    return text;
+  }
+};
+
+template <>
 struct EntryRow<entry::RunsOff> {
   static constexpr std::string_view kKind = "runs_off";
   static void fields(const entry::RunsOff& e, auto&& f) {
