@@ -179,6 +179,9 @@ struct CharacterState {
   float penetration = 0.0f;  // m that the capsule was inside a solid when the tick began; it was pushed out.
 
   Vec3 up_C() const { return frame_CB * Vec3(0.0, 1.0, 0.0); }
+  // Unit, against the pull, which the body may still be turning to; where the world says nothing of that, the
+  // body's.
+  Vec3 judged_up_C() const { return unit_or(-Vec3(pull_C), up_C()); }
   bool grounded() const { return ground.verdict == Verdict::Walkable; }
   bool lying() const { return lie_length > 0.0f; }
   bool holding() const { return hold.kind != Hold::Kind::None; }

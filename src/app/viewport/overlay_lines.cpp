@@ -8,6 +8,7 @@
 namespace lagniappe::app {
 namespace {
 
+constexpr double kArrowPerPull = 0.04;   // m drawn per m/s2.
 constexpr double kArrowPerSpeed = 0.25;  // m drawn per m/s.
 constexpr double kNormalLength = 0.45;   // m.
 constexpr double kStepBar = 0.15;        // m, half of the bar at the highest step.
@@ -130,6 +131,8 @@ void draw_arrows(LinePen& pen, const Ledger& ledger, const CharacterState& state
     if (const auto* intent = std::get_if<entry::Intent>(&entry)) intend(pen, *intent, from, state);
   }
   pen.arrow(from + state.up_C() * 0.06, state.velocity_C * kArrowPerSpeed, theme::teal());
+  // Where the course says what pulls.
+  pen.arrow(from, Vec3(state.pull_C) * kArrowPerPull, theme::brick());
 }
 
 }  // namespace

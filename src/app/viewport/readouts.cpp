@@ -4,6 +4,7 @@
 #include <QPainter>
 #include <algorithm>
 
+#include "lagniappe/turns.h"
 #include "theme/state_colours.h"
 #include "theme/theme.h"
 
@@ -58,13 +59,14 @@ void Readouts::add_metre_labels(const Place& place, const Vec3& from_C, const Ve
 }
 
 std::vector<std::pair<QString, QString>> Readouts::rows() const {
+  constexpr int kPullRow = 4;  // Before the slope, which is against it.
   const CharacterState& s = session_.current();
   const Vec3 up = s.up_C();
   const bool touching = s.ground.verdict != Verdict::None;
-  const double slope = touching ? degrees(std::acos(std::clamp(dot(s.ground.normal_C, up), -1.0, 1.0))) : 0.0;
+  const double slope = touching ? degrees(angle_between(s.ground.normal_C, s.judged_up_C())) : 0.0;
   const Vec3 own = s.velocity_C - s.ground_velocity_C;
   const double along = s.grounded() ? length(own) : length(across(own, up));
-  return {
+  std::vector<std::pair<QString, QString>> rows = {
       {"State", QString::fromUtf8(session_.chart().name_of(s.state).data())},
       {s.grounded() ? "Over ground" : "Across up", QString::number(along, 'f', 2) + " m/s"},
       {"In course", QString::number(length(s.velocity_C), 'f', 2) + " m/s"},
@@ -79,6 +81,12 @@ std::vector<std::pair<QString, QString>> Readouts::rows() const {
                      ? QString::number(frame_.frames_per_second, 'f', 0) + " /s"
                      : QString("at rest")},
       {"Dropped", QString::number(session_.dropped_seconds(), 'f', 2) + " s"}};
+  if (session_.place() != nullptr && session_.place()->world.fields() != nullptr) {
+    const double pull = length(Vec3(s.pull_C));
+    rows.insert(rows.begin() + kPullRow,
+                {"Pull", pull > 0.0 ? QString::number(pull, 'f', 1) + QString::fromUtf8(" m/s²") : "none"});
+  }
+  return rows;
 }
 
 void Readouts::paint(QPainter& painter, const Frame& frame) {

@@ -57,7 +57,7 @@ class Row {
 
 double ground_angle(const CharacterState& state) {
   if (state.ground.verdict == Verdict::None) return 0.0;
-  return degrees(std::acos(std::clamp(dot(state.ground.normal_C, state.up_C()), -1.0, 1.0)));
+  return degrees(std::acos(std::clamp(dot(state.ground.normal_C, state.judged_up_C()), -1.0, 1.0)));
 }
 
 // What pulls in the state, where it is: against up, where the world leaves that to the profile.

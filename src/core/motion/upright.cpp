@@ -55,14 +55,15 @@ bool fits(const StepContext& context, double turned_by, CharacterState& state) {
   return true;
 }
 
-// On the ground the round of the foot goes on touching the plane that it rests on.
-void rest_on_ground(double radius, CharacterState& state) {
-  const Vec3 up = state.up_C();
-  const double upright = dot(up, state.ground.normal_C);
+// Keeps the round of the foot as far from the ground's plane as it was: touching, but on an edge, which bears
+// it from the side.
+void stay_on_ground(double radius, const CharacterState& from, CharacterState& state) {
+  const Vec3 up = state.up_C(), &normal = state.ground.normal_C;
+  const double upright = dot(up, normal);
   constexpr double kFlattest = 0.2;
   if (upright < kFlattest) return;
-  const double over = dot(state.foot_C + up * radius - state.ground.point_C, state.ground.normal_C) - radius;
-  state.foot_C -= up * (over / upright);
+  const Vec3 went = state.foot_C + up * radius - (from.foot_C + from.up_C() * radius);
+  state.foot_C -= up * (dot(went, normal) / upright);
 }
 
 CharacterState turned(const StepContext& context, const CharacterState& from, const Quat& turn) {
@@ -73,7 +74,7 @@ CharacterState turned(const StepContext& context, const CharacterState& from, co
     const Vec3 centre = centre_of_mass(context.profile, from);
     state.foot_C = centre + turn * (from.foot_C - centre);
   }
-  if (on_ground) rest_on_ground(context.profile.capsule.radius, state);
+  if (on_ground) stay_on_ground(context.profile.capsule.radius, from, state);
   state.acceleration_C = turn * from.acceleration_C;
   if (on_ground) state.ground_trend_C = turn * Vec3(from.ground_trend_C);
   if (from.wall_normal_C != Vec3(0.0))

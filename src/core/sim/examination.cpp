@@ -182,12 +182,21 @@ void Examination::find_pop() {
   if (events_.has(Event::PutHome) || events_.has(Event::Pushed) || events_.has(Event::PushOut)) return;
   const bool smooth = profile_.smoothing.time >= kShortestSmoothing;
   const double kept = smooth ? std::exp(-dt_ / profile_.smoothing.time) : 1.0;
-  const Vec3 jumped =
-      way_from_segment(after_.foot_C - before_.foot_C, before_.velocity_C * dt_, after_.velocity_C * dt_);
+  const auto jumped_at = [&](double height) {
+    const Vec3 went = after_.foot_C + after_.up_C() * height - before_.foot_C - before_.up_C() * height;
+    return way_from_segment(went, before_.velocity_C * dt_, after_.velocity_C * dt_);
+  };
+  Vec3 jumped = jumped_at(0.0);
+  // A body that turns against the pull does so about its foot or its centre of mass: that stays.
+  if (after_.frame_CB != before_.frame_CB) {
+    const Vec3 middle = jumped_at(profile_.capsule.centre_of_mass);
+    if (length(middle) < length(jumped)) jumped = middle;
+  }
   // What the eye was set back by, before that decayed for the length of the tick.
   const Vec3 smoothed = smooth ? after_.up_C() * (after_.eye_offset / kept - before_.eye_offset) : Vec3(0.0);
   // Where a flight begins or ends, what gravity did within the tick lies outside of both velocities.
-  const double bend = 0.5 * profile_.gravity * dt_ * dt_;
+  const double pull = std::max(profile_.gravity, length(Vec3(after_.pull_C)));
+  const double bend = 0.5 * pull * dt_ * dt_;
   // Nor is it one that legs are drawn up or let down there.
   const double stance = std::abs(after_.capsule_height - before_.capsule_height);
   const double jump =

@@ -28,12 +28,12 @@ constexpr double kLongest = 60.0;         // s; longer is not told apart.
 
 double slope(const CharacterState& s) {
   if (s.ground.verdict == Verdict::None) return 0.0;
-  return degrees(std::acos(std::clamp(dot(s.ground.normal_C, s.up_C()), -1.0, 1.0)));
+  return degrees(std::acos(std::clamp(dot(s.ground.normal_C, s.judged_up_C()), -1.0, 1.0)));
 }
 
 double trend(const CharacterState& s) {
   const Vec3 normal = unit_or(Vec3(s.ground_trend_C), Vec3(0.0));
-  return normal == Vec3(0.0) ? 0.0 : degrees(std::acos(std::clamp(dot(normal, s.up_C()), -1.0, 1.0)));
+  return normal == Vec3(0.0) ? 0.0 : degrees(std::acos(std::clamp(dot(normal, s.judged_up_C()), -1.0, 1.0)));
 }
 
 // Against the course, and against what is underfoot.

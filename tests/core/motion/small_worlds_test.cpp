@@ -437,6 +437,35 @@ TEST_CASE("Driven at random over the Orrery nobody gets into anything, is lost o
   CHECK(grounds.size() > 7);
 }
 
+TEST_CASE(
+    "Over stairs, crates and a terrace on a ball, and from world to world, nothing pops, flickers or sticks") {
+  const auto course = read_course(LAGNIAPPE_SOURCE_DIR "/courses/orrery.course.json");
+  REQUIRE(course);
+  const TriangleWorld world = build_world(*course);
+  for (const char* from : {"start", "crossing", "shelf", "bolster", "loop"}) {
+    const auto mark =
+        std::find_if(course->marks.begin(), course->marks.end(), [&](const Mark& m) { return m.id == from; });
+    REQUIRE(mark != course->marks.end());
+    for (const int hz : {30, 60, 144}) {
+      Take take;
+      take.start = start_state(take.profile, home_of(*course, *mark), world);
+      take.tick_rate = hz;
+      for (int i = 0; i < 6 * hz; ++i) {
+        take.inputs.push_back(i < hz / 3 ? InputFrame{} : push(0, 1));
+        take.inputs.back().pressed.set(Action::Jump, i == hz);
+      }
+      const auto run = run_take(take, world);
+      REQUIRE(run);
+      INFO(from << ", " << hz << " ticks/s");
+      for (const Finding& f : run->findings()) {
+        INFO(to_sentence(f, world, take.profile, hz));
+        const bool blocked = f.kind == Finding::Kind::Stuck;  // In front of a wall that is too high.
+        CHECK(blocked);
+      }
+    }
+  }
+}
+
 TEST_CASE("Where the course says that the profile's gravity pulls down, all is as where it says nothing") {
   const auto course = read_course(LAGNIAPPE_SOURCE_DIR "/courses/tidewheel.course.json");
   REQUIRE(course);
