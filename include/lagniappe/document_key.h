@@ -33,7 +33,7 @@ struct RowFault {
   std::string what;
 };
 
-namespace key {
+namespace row_key {
 
 inline constexpr double kMostSize = 1e5;
 
@@ -47,5 +47,5 @@ constexpr DocumentKey size(std::string_view help) {
   return {DocumentKey::Type::Size, "size", "m", 0.0, kMostSize, true, help};
 }
 
-}  // namespace key
+}  // namespace row_key
 }  // namespace lagniappe

@@ -10,7 +10,7 @@
 
 namespace lagniappe {
 
-namespace key {
+namespace row_key {
 
 inline constexpr double kLeastSag = 1e-4;
 
@@ -25,7 +25,7 @@ constexpr DocumentKey sag() {
           false};
 }
 
-}  // namespace key
+}  // namespace row_key
 
 namespace round {
 
@@ -91,8 +91,8 @@ template <>
 struct ShapeRow<shape::Ball> {
   static constexpr std::string_view kKind = "ball", kHelp = "A ball that rests on its base.";
   static void fields(auto& s, auto&& f) {
-    f(key::length("radius", "Of the ball."), s.radius);
-    f(key::sag(), s.sag);
+    f(row_key::length("radius", "Of the ball."), s.radius);
+    f(row_key::sag(), s.sag);
   }
   static void make(const shape::Ball& s, Mesh& mesh) { round::make_pill(s.radius, 0.0, s.sag, mesh); }
   static std::size_t most_triangles(const shape::Ball& s) { return round::most_of_pill(s.radius, s.sag); }
@@ -102,9 +102,9 @@ template <>
 struct ShapeRow<shape::Pill> {
   static constexpr std::string_view kKind = "pill", kHelp = "A cylinder between two halves of a ball, upright.";
   static void fields(auto& s, auto&& f) {
-    f(key::length("radius", "Of the cylinder and the halves."), s.radius);
-    f(key::length_or_none("length", "Between the middles of the halves."), s.length);
-    f(key::sag(), s.sag);
+    f(row_key::length("radius", "Of the cylinder and the halves."), s.radius);
+    f(row_key::length_or_none("length", "Between the middles of the halves."), s.length);
+    f(row_key::sag(), s.sag);
   }
   static void make(const shape::Pill& s, Mesh& mesh) { round::make_pill(s.radius, s.length, s.sag, mesh); }
   static std::size_t most_triangles(const shape::Pill& s) { return round::most_of_pill(s.radius, s.sag); }
@@ -114,9 +114,9 @@ template <>
 struct ShapeRow<shape::Ring> {
   static constexpr std::string_view kKind = "ring", kHelp = "A round tube that closes around an upright axis.";
   static void fields(auto& s, auto&& f) {
-    f(key::length("radius", "From the axis to the middle of the tube."), s.radius);
-    f(key::length("thickness", "Radius of the tube."), s.thickness);
-    f(key::sag(), s.sag);
+    f(row_key::length("radius", "From the axis to the middle of the tube."), s.radius);
+    f(row_key::length("thickness", "Radius of the tube."), s.thickness);
+    f(row_key::sag(), s.sag);
   }
   static std::optional<RowFault> fault(const shape::Ring& s) {
     if (s.thickness >= s.radius) return RowFault{"thickness", "it must be less than the ring's radius"};

@@ -20,7 +20,7 @@ namespace lagniappe {
 template <typename Shape>
 struct ShapeRow;
 
-namespace key {
+namespace row_key {
 
 inline constexpr double kMostTreads = 10000;
 
@@ -32,5 +32,5 @@ constexpr DocumentKey treads(std::string_view help) {
   return {DocumentKey::Type::Whole, "count", "", 1.0, kMostTreads, false, help};
 }
 
-}  // namespace key
+}  // namespace row_key
 }  // namespace lagniappe

@@ -23,7 +23,7 @@ InDegrees(Number&) -> InDegrees<Number>;
 template <>
 struct ShapeRow<shape::Block> {
   static constexpr std::string_view kKind = "block", kHelp = "A cuboid on its base.";
-  static void fields(auto& s, auto&& f) { f(key::size("Width, height and depth."), s.size); }
+  static void fields(auto& s, auto&& f) { f(row_key::size("Width, height and depth."), s.size); }
   static void make(const shape::Block& s, Mesh& mesh) {
     mesh.box({-s.size.x / 2, 0.0, -s.size.z / 2}, {s.size.x / 2, s.size.y, s.size.z / 2});
   }
@@ -33,7 +33,7 @@ struct ShapeRow<shape::Block> {
 template <>
 struct ShapeRow<shape::Ramp> {
   static constexpr std::string_view kKind = "ramp", kHelp = "A wedge that rises towards -Z.";
-  static void fields(auto& s, auto&& f) { f(key::size("Width, height at -Z, and depth."), s.size); }
+  static void fields(auto& s, auto&& f) { f(row_key::size("Width, height at -Z, and depth."), s.size); }
   static void make(const shape::Ramp& s, Mesh& mesh) {
     const double x = s.size.x / 2, y = s.size.y, z = s.size.z / 2;
     const Vec3 a(-x, 0, -z), b(x, 0, -z), c(x, 0, z), d(-x, 0, z), top_a(-x, y, -z), top_b(x, y, -z);
@@ -50,10 +50,10 @@ template <>
 struct ShapeRow<shape::Stairs> {
   static constexpr std::string_view kKind = "stairs", kHelp = "A solid flight that rises towards -Z.";
   static void fields(auto& s, auto&& f) {
-    f(key::length("width", "Of the treads."), s.width);
-    f(key::length("rise", "From one tread to the next."), s.rise);
-    f(key::length("run", "Depth of a tread."), s.run);
-    f(key::treads("Of treads."), s.count);
+    f(row_key::length("width", "Of the treads."), s.width);
+    f(row_key::length("rise", "From one tread to the next."), s.rise);
+    f(row_key::length("run", "Depth of a tread."), s.run);
+    f(row_key::treads("Of treads."), s.count);
   }
   // One closed outline, not a pile of boxes: no faces inside.
   static void make(const shape::Stairs& s, Mesh& mesh) {
@@ -82,11 +82,12 @@ struct ShapeRow<shape::SpiralStairs> {
   static constexpr double kArc = kPi / 24.0;
 
   static void fields(auto& s, auto&& f) {
-    f(key::length_or_none("inner", "Radius at which the treads begin."), s.inner);
-    f(key::length("outer", "Radius at which they end."), s.outer);
-    f(key::length("rise", "From one tread to the next, and the thickness of each."), s.rise);
-    f(key::angle("angle", 0.1, 90.0, "Per tread; positive: to the left, seen from above."), InDegrees{s.angle});
-    f(key::treads("Of treads."), s.count);
+    f(row_key::length_or_none("inner", "Radius at which the treads begin."), s.inner);
+    f(row_key::length("outer", "Radius at which they end."), s.outer);
+    f(row_key::length("rise", "From one tread to the next, and the thickness of each."), s.rise);
+    f(row_key::angle("angle", 0.1, 90.0, "Per tread; positive: to the left, seen from above."),
+      InDegrees{s.angle});
+    f(row_key::treads("Of treads."), s.count);
   }
   static std::optional<RowFault> fault(const shape::SpiralStairs& s) {
     if (s.outer <= s.inner) return RowFault{"outer", "the outer radius must be larger than the inner one"};
@@ -130,9 +131,9 @@ struct ShapeRow<shape::Ladder> {
   static constexpr double kMostRungs = 1000.0;
 
   static void fields(auto& s, auto&& f) {
-    f(key::length("width", "Over both stiles."), s.width);
-    f(key::length("height", "Of the stiles."), s.height);
-    f(key::length("spacing", "From rung to rung, and of the lowest over the base."), s.spacing);
+    f(row_key::length("width", "Over both stiles."), s.width);
+    f(row_key::length("height", "Of the stiles."), s.height);
+    f(row_key::length("spacing", "From rung to rung, and of the lowest over the base."), s.spacing);
   }
   static std::optional<RowFault> fault(const shape::Ladder& s) {
     if (s.width < 3.0 * kStile) return RowFault{"width", "a ladder is at least 0.15 m wide"};

@@ -71,10 +71,10 @@ struct ShapeRow<shape::Tube> {
                                     kHelp = "A round tube along a smooth line, with half a ball at each end.";
 
   static void fields(auto& s, auto&& f) {
-    f(key::points("Of the line, from \"at\"; it goes through them without corners."), s.points);
-    f(key::length("radius", "Of the tube."), s.radius);
-    f(key::closed(), s.closed);
-    f(key::sag(), s.sag);
+    f(row_key::points("Of the line, from \"at\"; it goes through them without corners."), s.points);
+    f(row_key::length("radius", "Of the tube."), s.radius);
+    f(row_key::closed(), s.closed);
+    f(row_key::sag(), s.sag);
   }
   static std::optional<RowFault> fault(const shape::Tube& s) {
     if (const auto fault = fault_of_line(s.points, s.closed)) return fault;

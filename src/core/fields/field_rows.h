@@ -30,7 +30,7 @@ template <>
 struct FieldRow<field::Uniform> : AsWritten<field::Uniform> {
   static constexpr std::string_view kKind = "uniform", kHelp = "Pulls one way everywhere in a box.";
   static void fields(auto& s, auto&& f) {
-    f(key::size("Of the box."), s.size);
+    f(row_key::size("Of the box."), s.size);
     f(DocumentKey{DocumentKey::Type::Size, "direction", "", -1e6, 1e6, false,
                   "The way it pulls, in its own frame; down where it is not said.", false},
       s.direction);
@@ -49,7 +49,7 @@ template <>
 struct FieldRow<field::Ball> : AsWritten<field::Ball> {
   static constexpr std::string_view kKind = "ball", kHelp = "Pulls to a point.";
   static void fields(auto& s, auto&& f) {
-    f(key::length("radius", "From the point to its surface."), s.radius);
+    f(row_key::length("radius", "From the point to its surface."), s.radius);
   }
 };
 
@@ -57,8 +57,8 @@ template <>
 struct FieldRow<field::Pill> : AsWritten<field::Pill> {
   static constexpr std::string_view kKind = "pill", kHelp = "Pulls to a stretch along its own Y.";
   static void fields(auto& s, auto&& f) {
-    f(key::length("radius", "From the stretch to its surface."), s.radius);
-    f(key::length_or_none("length", "Of the stretch."), s.length);
+    f(row_key::length("radius", "From the stretch to its surface."), s.radius);
+    f(row_key::length_or_none("length", "Of the stretch."), s.length);
   }
 };
 
@@ -66,8 +66,8 @@ template <>
 struct FieldRow<field::Ring> : AsWritten<field::Ring> {
   static constexpr std::string_view kKind = "ring", kHelp = "Pulls to a circle around its own Y.";
   static void fields(auto& s, auto&& f) {
-    f(key::length("radius", "Of the circle."), s.radius);
-    f(key::length("thickness", "From the circle to its surface."), s.thickness);
+    f(row_key::length("radius", "Of the circle."), s.radius);
+    f(row_key::length("thickness", "From the circle to its surface."), s.thickness);
   }
 };
 
@@ -78,7 +78,7 @@ struct FieldRow<field::Slab> : AsWritten<field::Slab> {
                                         "Pulls to the middle plane of a box, across its own Y, from both "
                                         "sides.";
   static void fields(auto& s, auto&& f) {
-    f(key::size("Of the box; its surface is half its height away."), s.size);
+    f(row_key::size("Of the box; its surface is half its height away."), s.size);
   }
 };
 
@@ -93,9 +93,9 @@ struct FieldRow<field::Path> {
   static Written written(const field::Path& s) { return {s.line.points(), s.line.closed(), s.radius}; }
   static field::Path made(const Written& w) { return {SmoothPath(w.points, w.closed), w.radius}; }
   static void fields(auto& w, auto&& f) {
-    f(key::points("Of the line, from \"at\"; it goes through them without corners."), w.points);
-    f(key::closed(), w.closed);
-    f(key::length("radius", "From the line to its surface."), w.radius);
+    f(row_key::points("Of the line, from \"at\"; it goes through them without corners."), w.points);
+    f(row_key::closed(), w.closed);
+    f(row_key::length("radius", "From the line to its surface."), w.radius);
   }
   static std::optional<RowFault> fault(const Written& w) { return fault_of_line(w.points, w.closed); }
 };

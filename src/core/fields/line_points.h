@@ -10,7 +10,7 @@
 
 namespace lagniappe {
 
-namespace key {
+namespace row_key {
 
 constexpr DocumentKey points(std::string_view help) {
   return {DocumentKey::Type::List, "points", "m", -1e6, 1e6, false, help};
@@ -26,7 +26,7 @@ constexpr DocumentKey closed() {
           false};
 }
 
-}  // namespace key
+}  // namespace row_key
 
 inline std::optional<RowFault> fault_of_line(const std::vector<Vec3>& points, bool closed) {
   if (points.size() < (closed ? 3u : 2u))

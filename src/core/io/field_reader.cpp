@@ -69,8 +69,8 @@ void read_strength(const JsonCursor& cursor, Field& field) {
 }
 
 void read_falloff(const JsonCursor& cursor, Field& field) {
-  if (cursor.has("reach")) field.reach = cursor.at("reach").number({0.0, key::kMostSize});
-  cursor.number_if("fade", {0.0, key::kMostSize}, field.fade);
+  if (cursor.has("reach")) field.reach = cursor.at("reach").number({0.0, row_key::kMostSize});
+  cursor.number_if("fade", {0.0, row_key::kMostSize}, field.fade);
   if (!cursor.has("falloff")) return;
   const JsonCursor falloff = cursor.at("falloff");
   if (falloff.is_list()) {
