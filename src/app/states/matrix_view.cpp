@@ -11,8 +11,8 @@ namespace lagniappe::app {
 namespace {
 
 constexpr int kNames = 84, kTop = 26;              // Pixels of the headers.
-constexpr int kLeastWidth = 50, kMostWidth = 118;  // Of a cell.
-constexpr int kLeastHeight = 28, kMostHeight = 52;
+constexpr int kLeastWidth = 46, kMostWidth = 118;  // Of a cell.
+constexpr int kLeastHeight = 26, kMostHeight = 52;
 
 }  // namespace
 
