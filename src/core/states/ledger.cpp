@@ -29,7 +29,7 @@ struct FieldWriter {
 
   void operator()(const char* name, const Vec3& v) const { json[name] = {v.x, v.y, v.z}; }
   void operator()(const char* name, Named named) const { json[name] = world.piece_name(named.piece); }
-  void operator()(const char* name, FieldNamed named) const { json[name] = world.field_name(named.field); }
+  void operator()(const char* name, FieldNamed named) const { json[name] = field_name(world, named.field); }
   template <typename T>
   void operator()(const char* name, const T& value) const {
     json[name] = value;

@@ -375,6 +375,7 @@ std::size_t TriangleWorld::field_shares(const Vec3& at_C, double time, std::span
 }
 
 std::string_view TriangleWorld::field_name(std::uint16_t field) const {
+  if (!data_->fields) return {};
   const auto& fields = data_->fields->sum().fields();
   return field < fields.size() ? std::string_view(fields[field].id) : std::string_view();
 }

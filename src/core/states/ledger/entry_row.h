@@ -68,8 +68,7 @@ inline std::string piece_name(const World& world, PieceId id) {
 }
 
 inline std::string field_name(const World& world, std::uint16_t field) {
-  return field == kBelowFields ? "the course's own gravity"
-                               : fmt::format("\u201c{}\u201d", world.field_name(field));
+  return field == kBelowFields ? "the course's own gravity" : std::string(world.field_name(field));
 }
 
 }  // namespace lagniappe

@@ -59,8 +59,8 @@ struct EntryRow<entry::Pulled> {
     std::string text = fmt::format("pulled at {:.2f} m/s\u00b2 towards {}", length(e.pull_C),
                                    direction(glm::normalize(e.pull_C)));
     for (int i = 0; i < e.count; ++i)
-      text += fmt::format("{} {} {:.0f} %", i == 0 ? ":" : ",", field_name(world, e.shares[i].field),
-                          e.shares[i].share * 100.0);
+      text += fmt::format("{} \u201c{}\u201d {:.0f} %", i == 0 ? ":" : ",",
+                          field_name(world, e.shares[i].field), e.shares[i].share * 100.0);
     if (e.off_ground >= 0.0)
       text += fmt::format("; {:.1f}\u00b0 off the ground's normal", degrees(e.off_ground));
     return text;
