@@ -96,7 +96,7 @@ void find_ground(const StepContext& context, const Body& body, const Stood& was,
   const bool touching = found.gap <= kGroundTouch;
   const bool bears = verdict == Verdict::Walkable || (verdict == Verdict::Steep && before == Verdict::Steep);
   const bool away = held ? flies_over_crest(context, body, state, found.ground.normal_C) ||
-                               runs_off(context, body, was.foot_C, state)
+                               (found.gap > kTouch && runs_off(context, body, was.foot_C, state))
                          : leaving(state, velocity_of(context, found), found.ground.normal_C);
   if (verdict == Verdict::None || away || (!touching && !bears)) {
     state.ground = Ground{};

@@ -114,7 +114,9 @@ class Tick {
   CharacterState& state_;
   PassMemory memory_;
   bool world_pulls_;    // It says what does, and where to.
-  Felt felt_ = {};      // Since the last look at that.
+  Felt felt_ = {};      // Since the last look at that, where and when that was.
+  Vec3 felt_at_C_ = Vec3(0.0);
+  double felt_time_ = -1.0;
   Stop stop_{};         // Of the last run.
   bool rolls_ = false;  // Round the end of a wall, in stretches.
 };
@@ -132,8 +134,11 @@ void Tick::feel(double ahead) {
   values_in_force();
   if (!world_pulls_) return;
   const Vec3 at = centre_of_mass(values_, state_) + state_.velocity_C * ahead;
-  const double own = chart_.gravity_in(state_.state, profile_);
-  felt_ = lagniappe::feel(world_, at, state_.time + ahead, own);
+  const double own = chart_.gravity_in(state_.state, profile_), time = state_.time + ahead;
+  if (at != felt_at_C_ || time != felt_time_ || own != felt_.own_gravity)
+    felt_ = lagniappe::feel(world_, at, time, own);
+  felt_at_C_ = at;
+  felt_time_ = time;
   values_.gravity = own;
   felt_.apply(values_);
   if (ahead == 0.0) state_.pull_C = felt_.up_C != Vec3(0.0) ? felt_.pull_C : Vec3(0.0);
@@ -189,7 +194,10 @@ void Tick::run(double until, Ledger* ledger, bool may_stop) {
     TablePass table(profile_, chart_, context, before_, values_, state_, memory_);
     advance(context, table, state_);
     values_of_ = state_.state;
-    if (world_pulls_) turn_upright(context, state_);
+    if (!world_pulls_) return;
+    felt_at_C_ = centre_of_mass(values_, state_);
+    felt_time_ = state_.time;
+    felt_ = turn_upright(context, state_);
   };
   if (until == end_ || !world_.has_movers()) return run_in(near_);
   run_in(Neighbourhood(world_, region_, until));
