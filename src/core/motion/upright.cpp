@@ -43,16 +43,33 @@ bool is_free(const StepContext& context, const CharacterState& state) {
                                 context.now) == 0;
 }
 
+// Whether neither end of the body went through a face on the way.
+bool went_through_nothing(const StepContext& context, const CharacterState& from, const CharacterState& state) {
+  const double radius = context.profile.capsule.radius;
+  const Segment before = capsule_axis(from, radius), after = capsule_axis(state, radius);
+  return !context.world.cast_ray(before.a_C, after.a_C - before.a_C, context.now) &&
+         !context.world.cast_ray(before.b_C, after.b_C - before.b_C, context.now);
+}
+
 // Whether there is room for a body that was turned by so many rad: if need be a little aside, by no more than
 // its head went.
-bool fits(const StepContext& context, double turned_by, CharacterState& state) {
-  if (is_free(context, state)) return true;
-  StepContext silent = context;
-  silent.ledger = nullptr;
-  const PushedOut out = push_out(silent, Body(silent, state), state.foot_C);
-  if (out.crushed || length(out.foot_C - state.foot_C) > turned_by * state.capsule_height) return false;
-  state.foot_C = out.foot_C;
-  return true;
+bool fits(const StepContext& context, double turned_by, const CharacterState& from, CharacterState& state) {
+  if (!is_free(context, state)) {
+    StepContext silent = context;
+    silent.ledger = nullptr;
+    const PushedOut out = push_out(silent, Body(silent, state), state.foot_C);
+    if (out.crushed || length(out.foot_C - state.foot_C) > turned_by * state.capsule_height) return false;
+    state.foot_C = out.foot_C;
+  }
+  return went_through_nothing(context, from, state);
+}
+
+// Who stands on his head is turned forwards, as rounding would choose otherwise.
+Vec3 axis_of_turn(const CharacterState& state, const Vec3& target_C) {
+  constexpr double kOnHisHead = 1e-6;
+  const Vec3 up = state.up_C();
+  if (length(cross(up, target_C)) > kOnHisHead || dot(up, target_C) > 0.0) return axis_between(up, target_C);
+  return cross(up, look_direction(state.frame_CB, state.facing, 0.0)) * -1.0;
 }
 
 // Keeps the round of the foot as far from the ground's plane as it was: touching, but on an edge, which bears
@@ -96,7 +113,7 @@ double angle_to_turn(const StepContext& context, const Vec3& axis, double angle,
 }
 
 void turn_towards_pull(const StepContext& context, const Vec3& target_C, CharacterState& state) {
-  const Vec3 up = state.up_C(), axis = axis_between(up, target_C);
+  const Vec3 up = state.up_C(), axis = axis_of_turn(state, target_C);
   const double straight = angle_between(up, target_C);
   if (straight < kLeastTurn) return;
   const double angle = angle_to_turn(context, axis, straight, state);
@@ -109,7 +126,7 @@ void turn_towards_pull(const StepContext& context, const Vec3& target_C, Charact
   CharacterState now = state;
   const auto goes = [&](double share) {
     now = turned(context, state, glm::angleAxis(wanted * share, axis));
-    return fits(context, wanted * share, now);
+    return fits(context, wanted * share, state, now);
   };
   // Who is in the midst of something is turned all the same: it is for push-out to find the way.
   double share = 1.0;

@@ -289,6 +289,42 @@ TEST_CASE("It turns only as far as it fits, and says so") {
   }
 }
 
+TEST_CASE("Between two sheets that nobody fits through one is not turned through them") {
+  // A pull that goes sideways, beside a thin wall; fast turns, few ticks.
+  Course course;
+  course.name = "Sheet";
+  course.pieces.push_back({"Sheet", Vec3(0.6, -4.0, 0.0), Vec3(0.0), "", shape::Block{{0.002, 12.0, 12.0}}});
+  course.fields.push_back(field_of(field::Uniform{Vec3(60.0), {-1, 0, 0}}));
+  course.marks.push_back({"start", Vec3(0.0, 0.0, 0.0), 0.0, Vec3(0, 1, 0)});
+  for (const int hz : {10, 20, 60}) {
+    Profile profile;
+    profile.upright.turn_rate = radians(2000.0);
+    CharacterState state = start_state(profile, start_home(course), build_world(course));
+    const TriangleWorld world = build_world(course);
+    for (int i = 0; i < hz / 2; ++i) {
+      state = step(state, {}, profile, world, 1.0 / hz);
+      const Segment axis = capsule_axis(state, profile.capsule.radius);
+      INFO(hz << " ticks/s, tick " << i);
+      CHECK(std::max(axis.a_C.x, axis.b_C.x) < 0.6);
+      CHECK(deepest_overlap(state, profile, world) <= profile.capsule.margin);
+    }
+  }
+}
+
+TEST_CASE("Who stands on his head is turned forwards, whichever way the place is turned") {
+  for (const Frame& frame : frames()) {
+    if (length(frame.origin_C) > 1e5) continue;
+    Field down = field_of(field::Uniform{Vec3(2000.0), frame.vector({0, 1, 0})}, frame.origin_C);
+    const TriangleWorld world = empty_world({down});
+    Profile profile = drifting();
+    CharacterState state = start_state(profile, Home{frame.origin_C, frame.rotation_CE, 0.7});
+    const Vec3 ahead = look_direction(state.frame_CB, state.facing, 0.0);
+    for (int i = 0; i < 15; ++i) state = step(state, {}, profile, world, 1.0 / 60);
+    INFO(frame.name);
+    CHECK(dot(state.up_C(), ahead) > 0.9);
+  }
+}
+
 TEST_CASE("Where nothing pulls one floats: the speed and the up stay, thrust steers, and a pull ends it") {
   Field ball = field_of(field::Ball{3.0});
   ball.reach = 4.0;
