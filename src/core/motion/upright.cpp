@@ -69,7 +69,7 @@ Vec3 axis_of_turn(const CharacterState& state, const Vec3& target_C) {
   constexpr double kOnHisHead = 1e-6;
   const Vec3 up = state.up_C();
   if (length(cross(up, target_C)) > kOnHisHead || dot(up, target_C) > 0.0) return axis_between(up, target_C);
-  return cross(up, look_direction(state.frame_CB, state.facing, 0.0)) * -1.0;
+  return cross(up, look_direction(state.frame_CB, state.facing, 0.0));
 }
 
 // Keeps the round of the foot as far from the ground's plane as it was: touching, but on an edge, which bears
