@@ -10,6 +10,13 @@
 
 namespace lagniappe {
 
+// A direction of a document as a unit vector; zero where it is none. What is unit stays as it is to the last
+// bit, so that a course that is written and read again is the same.
+inline Vec3 direction_as_written(const Vec3& v) {
+  constexpr double kRounding = 4e-15;
+  return std::abs(length_squared(v) - 1.0) < kRounding ? v : unit_or(v, Vec3(0.0));
+}
+
 // Written out for each shape of a field, with
 //   kKind, kHelp        its name in documents, and what it is
 //   Written             what documents have of it; written(shape) and made(Written) go from one to the other
@@ -36,7 +43,7 @@ struct FieldRow<field::Uniform> : AsWritten<field::Uniform> {
       s.direction);
   }
   static field::Uniform made(field::Uniform s) {
-    s.direction = unit_or(s.direction, Vec3(0.0));
+    s.direction = direction_as_written(s.direction);
     return s;
   }
   static std::optional<RowFault> fault(const field::Uniform& s) {

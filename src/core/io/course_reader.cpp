@@ -6,6 +6,7 @@
 #include <map>
 #include <set>
 
+#include "fields/field_rows.h"
 #include "io/document_writers.h"
 #include "io/field_reader.h"
 #include "io/model_course.h"
@@ -151,7 +152,7 @@ Mark read_mark(const JsonCursor& cursor) {
   cursor.only_keys({"id", "at", "facing", "up"});
   Mark mark{cursor.at("id").name(), cursor.at("at").vec3(kAnyPosition), 0.0};
   if (cursor.has("up")) {
-    const Vec3 up = unit_or(cursor.at("up").vec3(kAnyPosition), Vec3(0.0));
+    const Vec3 up = direction_as_written(cursor.at("up").vec3(kAnyPosition));
     if (up == Vec3(0.0)) cursor.at("up").fail("it is no direction: all three numbers are 0");
     mark.up_C = up;
   }

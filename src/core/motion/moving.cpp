@@ -4,6 +4,7 @@
 #include <algorithm>
 
 #include "motion/contact_kind.h"
+#include "motion/footing_change.h"
 #include "motion/jumping.h"
 #include "motion/piece_velocity.h"
 #include "motion/slide.h"
@@ -38,10 +39,6 @@ void turn_along(double yaw, CharacterState& state) {
 // Where collide and slide brings the capsule.
 Vec3 shifted(const StepContext& context, const Body& body, const Vec3& foot_C, const Vec3& shift_C) {
   return slide_in_air(context, body, foot_C, shift_C, Vec3(0.0), {}).foot_C;
-}
-
-bool standing_on_something(const CharacterState& state) {
-  return state.ground.verdict == Verdict::Walkable || state.ground.verdict == Verdict::Steep;
 }
 
 // A piece that moves, as the world tells it.
@@ -110,7 +107,7 @@ Slid pushed_along_ground(const StepContext& context, const Body& body, const Wor
 Slid pushed(const StepContext& context, const Body& body, const WorldPush& push, const CharacterState& state) {
   const ContactKind kind = contact_kind(context.profile, Surface{}, push.normal_C, body.up_C);
   const bool upright = kind == ContactKind::Ground || kind == ContactKind::Ceiling;
-  if (standing_on_something(state) && !upright) return pushed_along_ground(context, body, push, state);
+  if (held_by_ground(state) && !upright) return pushed_along_ground(context, body, push, state);
   return slide_in_air(context, body.without(push.piece), state.foot_C, push.shift_C, Vec3(0.0), {});
 }
 
@@ -143,7 +140,7 @@ Vec3 inherited_velocity(const StepContext& context, const Vec3& ground_velocity_
 
 double until_support_falls(const World& world, const Values& profile, const CharacterState& state,
                            double most) {
-  if (!standing_on_something(state)) return most;
+  if (!held_by_ground(state)) return most;
   if (!world.moves(state.ground.piece) || !world.knows_ahead()) return most;
   const Mover mover{world, state.ground.piece};
   const auto falls = [&](double seconds) {
@@ -168,7 +165,7 @@ double until_support_falls(const World& world, const Values& profile, const Char
 
 Carried carry(const StepContext& context, const Body& body, CharacterState& state) {
   state.ground_velocity_C = Vec3(0.0);
-  if (!standing_on_something(state)) return {};
+  if (!held_by_ground(state)) return {};
   if (!context.world.moves(state.ground.piece)) return {};
   const Mover mover{context.world, state.ground.piece};
   const Vec3 given = mover.velocity(state.time - kJustBefore).at(state.foot_C);
@@ -219,7 +216,7 @@ Carried go_with_hold(const StepContext& context, const Body& body, CharacterStat
 }
 
 Carried accompany(const StepContext& context, const Body& body, CharacterState& state) {
-  if (standing_on_something(state) || !context.world.has_movers()) return {};
+  if (held_by_ground(state) || !context.world.has_movers()) return {};
   const double dt = context.dt;
   const double way = length(state.velocity_C) * dt + context.profile.gravity * dt * dt;
   std::array<WorldContact, kMostContacts> near;

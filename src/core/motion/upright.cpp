@@ -5,7 +5,9 @@
 
 #include "lagniappe/turns.h"
 #include "math/integrators.h"
+#include "motion/footing_change.h"
 #include "motion/holding.h"
+#include "motion/look.h"
 #include "motion/push_out.h"
 
 namespace lagniappe {
@@ -18,22 +20,18 @@ constexpr double kLeastTurn = 1e-11;
 // Of a turn that does not fit, to which the share that does is found.
 constexpr int kHalvings = 6;
 
-bool bears(const CharacterState& state) {
-  return state.ground.verdict == Verdict::Walkable || state.ground.verdict == Verdict::Steep;
-}
-
 // rad that is left of a turn by `angle` after `dt` at most at `rate`, the last of it smoothly over `time`; what
 // is turned to has itself come `ahead` rad farther in that time, evenly.
 double left_of_turn(double angle, double ahead, double rate, double time, double dt) {
   if (time <= 0.0) return std::max(angle - rate * dt, 0.0);
   const double even = rate * time;  // Beyond this the rate is what bounds it.
   if (angle - ahead <= even) {
-    const double kept = std::exp(-dt / time);
+    const double kept = decay_share(time, dt);
     const double left = (angle - ahead) * kept + ahead * (time / dt) * (1.0 - kept);
     return std::max(left, angle - rate * dt);
   }
   const double linear = std::min((angle - even) / rate, dt);
-  return (angle - rate * linear) * std::exp(-(dt - linear) / time);
+  return (angle - rate * linear) * decay_share(time, dt - linear);
 }
 
 bool is_free(const StepContext& context, const CharacterState& state) {
@@ -86,7 +84,7 @@ void stay_on_ground(double radius, const CharacterState& from, CharacterState& s
 CharacterState turned(const StepContext& context, const CharacterState& from, const Quat& turn) {
   CharacterState state = from;
   state.frame_CB = glm::normalize(turn * from.frame_CB);
-  const bool on_ground = bears(from);
+  const bool on_ground = held_by_ground(from);
   if (!on_ground && !from.holding()) {
     const Vec3 centre = centre_of_mass(context.profile, from);
     state.foot_C = centre + turn * (from.foot_C - centre);
@@ -102,7 +100,7 @@ CharacterState turned(const StepContext& context, const CharacterState& from, co
 // rad to turn about the axis. About the foot the centre of mass goes along, and the pull is another there: by
 // how much after one such turn tells where that ends.
 double angle_to_turn(const StepContext& context, const Vec3& axis, double angle, const CharacterState& state) {
-  if (!bears(state) && !state.holding()) return angle;
+  if (!held_by_ground(state) && !state.holding()) return angle;
   const CharacterState once = turned(context, state, glm::angleAxis(angle, axis));
   const Felt there =
       feel(context.world, centre_of_mass(context.profile, once), context.now.time, context.felt.own_gravity);
@@ -182,8 +180,8 @@ double pull_above(const StepContext& context, const CharacterState& state, doubl
   const Vec3 from = centre_of_mass(context.profile, state), up = context.felt.up_C;
   double sum = 0.0;
   for (int i = 0; i < 3; ++i) {
-    const Felt there = feel(context.world, from + up * (height * kPlaces[i]), context.now.time,
-                            context.felt.own_gravity);
+    const Felt there =
+        feel(context.world, from + up * (height * kPlaces[i]), context.now.time, context.felt.own_gravity);
     sum += kWeights[i] * -dot(there.pull_C, up);
   }
   return std::max(sum / length(context.felt.pull_C), 0.0);

@@ -113,8 +113,8 @@ class Tick {
   Neighbourhood near_;
   CharacterState& state_;
   PassMemory memory_;
-  bool world_pulls_;    // It says what does, and where to.
-  Felt felt_ = {};      // Since the last look at that, where and when that was.
+  bool world_pulls_;  // It says what does, and where to.
+  Felt felt_ = {};    // Since the last look at that, where and when that was.
   Vec3 felt_at_C_ = Vec3(0.0);
   double felt_time_ = -1.0;
   Stop stop_{};         // Of the last run.

@@ -131,6 +131,27 @@ TEST_CASE("A tube is as near to its line as it says, closed and wound outwards, 
   }
 }
 
+TEST_CASE("What is no field is refused, by its place") {
+  const auto refusal = [](const std::string& fields) {
+    const auto read = parse_course(R"({"lagniappe": "course", "version": 1, "name": "n",
+      "pieces": [{"id": "p", "kind": "block", "at": [0, 0, 0], "size": [1, 1, 1]}],
+      "marks": [{"id": "start", "at": [0, 9, 0]}], "fields": [)" +
+                                       fields + "]}",
+                                   "x.course.json", "");
+    return read ? std::string("read") : read.error().sentence();
+  };
+  const std::string ball = R"({"id": "b", "kind": "ball", "at": [0, 0, 0], "radius": 1)";
+  CHECK(refusal(ball + "}") == "read");
+  CHECK(refusal(ball + R"(, "falloff": "linear"})").find("reach") != std::string::npos);
+  CHECK(refusal(ball + R"(, "falloff": [[2, 1], [1, 0]]})").find("must rise") != std::string::npos);
+  CHECK(refusal(ball + R"(, "on": "q"})").find("no piece \"q\"") != std::string::npos);
+  CHECK(refusal(ball + "}, " + ball + "}").find("used before") != std::string::npos);
+  CHECK(refusal(R"({"id": "u", "kind": "uniform", "at": [0, 0, 0], "size": [1, 1, 1], "direction": [0, 0, 0]})")
+            .find("no direction") != std::string::npos);
+  CHECK(refusal(R"({"id": "w", "kind": "path", "at": [0, 0, 0], "radius": 1, "points": [[0, 0, 0]]})")
+            .find("at least 2") != std::string::npos);
+}
+
 TEST_CASE("What is no tube is refused, and without a word one is open") {
   const auto read = [](const std::string& keys) {
     return parse_course(R"({"lagniappe": "course", "version": 1, "name": "n",

@@ -27,7 +27,16 @@ for kind in ("course", "profile", "inputs", "take"):
 
 COURSE = {
     "lagniappe": "course", "version": 1, "name": "Yard",
-    "marks": [{"id": "start", "at": [0, 0, 0], "facing": 0}],
+    "marks": [{"id": "start", "at": [0, 0, 0], "facing": 0}, {"id": "side", "at": [9, 9, 9], "up": [1, 0, 0]}],
+    "gravity": "none",
+    "fields": [
+        {"id": "a", "kind": "ball", "at": [0, 0, 0], "radius": 2, "strength": -1, "reach": 0},
+        {"id": "b", "kind": "pill", "at": [0, 0, 0], "turn": [10, 20, 30], "radius": 2, "length": 0, "falloff": "inverse-square", "on": "e"},
+        {"id": "c", "kind": "ring", "at": [0, 0, 0], "radius": 2, "thickness": 1, "acceleration": 3, "falloff": "linear", "reach": 4, "fade": 1},
+        {"id": "d", "kind": "slab", "at": [0, 0, 0], "size": [3, 1, 3], "falloff": [[0, 1], [5, 0.5]], "combine": "adds", "priority": 2},
+        {"id": "e", "kind": "path", "at": [0, 0, 0], "points": [[0, 0, 0], [4, 0, 0], [4, 1, 4]], "closed": True, "radius": 1},
+        {"id": "f", "kind": "uniform", "at": [0, 0, 0], "size": [3, 1, 3], "direction": [0, 0, 1]},
+    ],
     "surfaces": [{"id": "silt", "walk": "never", "friction": 0.3}, {"id": "ivy", "climbable": True, "ground": False}],
     "pieces": [
         {"id": "a", "kind": "block", "at": [0, 0, 0], "size": [1, 1, 1]},
@@ -85,6 +94,11 @@ BAD = {
         (["pieces", 5, "radius"], 0), (["pieces", 5, "sag"], 0), (["pieces", 5, "sag"], 2), (["pieces", 6, "length"], REMOVE), (["pieces", 6, "length"], -1),
         (["pieces", 7, "thickness"], 0), (["pieces", 8, "points"], [[0, 0, 0]]), (["pieces", 8, "points", 1], [0, 0]), (["pieces", 8, "closed"], 1),
         (["pieces", 8, "points"], REMOVE), (["pieces", 3, "motion", "phase"], 2), (["pieces", 3, "motion", "speed"], 2),
+        (["fields", 0, "radius"], 0), (["fields", 0, "radius"], REMOVE), (["fields", 0, "kind"], "cube"), (["fields", 0, "acceleration"], 2),
+        (["fields", 0, "extra"], 1), (["fields", 1, "length"], -1), (["fields", 1, "strength"], 2000), (["fields", 1, "on"], ""),
+        (["fields", 2, "falloff"], "cubic"), (["fields", 2, "reach"], -1), (["fields", 2, "thickness"], REMOVE), (["fields", 3, "falloff"], []),
+        (["fields", 3, "falloff"], [[0]]), (["fields", 3, "combine"], "mixes"), (["fields", 3, "priority"], 1.5), (["fields", 4, "points", 1], [0, 0]),
+        (["fields", 5, "direction"], [0, 1]), (["fields", 5, "size"], [0, 1, 1]), (["fields"], {}), (["gravity"], "down"), (["marks", 1, "up"], [0, 1]),
     ]),
     "take": (TAKE, [
         (["version"], 2), (["about"], REMOVE), (["about", "star"], 1), (["about", "path"], [[1]]), (["head", "tick_rate"], 5),

@@ -37,7 +37,12 @@ const Course& stair_course() {
               {"id":"loop","kind":"tube","at":[20,0,18],"points":[[0,0.4,0],[2,0.5,0],[1,0.9,2]],"radius":0.1,"closed":true,"sag":0.03},
               {"id":"net","kind":"triangles","at":[0,5,0],"vertices":[[0,0,0],[1,0,0],[0,0,1.1],[1,0.1,1]],
                "triangles":[[0,2,1],[1,2,3]],"surfaces":["silt",{"walk":"never","friction":0.25}],"surface_of":[2,1]}],
-    "marks":[{"id":"start","at":[0,0,5],"facing":12.345}],
+    "fields":[{"id":"far","kind":"ring","at":[90,0,0],"turn":[1,2,3],"radius":3.3,"thickness":0.7,"strength":-0.7,
+               "falloff":"inverse","reach":2.2,"fade":0.3,"priority":-2,"on":"ferry"},
+              {"id":"line","kind":"path","at":[90,1,0],"points":[[0,0.4,0],[2,0.5,0],[1,0.9,2]],"closed":true,"radius":0.6,
+               "acceleration":3.1,"falloff":[[0,1],[2,0.3]],"reach":4,"combine":"adds"},
+              {"id":"box","kind":"uniform","at":[0,90,0],"size":[1,2,3],"direction":[0.1,0.7,0.3]}],
+    "marks":[{"id":"start","at":[0,0,5],"facing":12.345},{"id":"aside","at":[0,0,5],"up":[0.2,0.7,-0.1]}],
     "limits":{"low":[-50,-20,-50],"high":[50,40,50]}})",
                                              "stairs", "");
   return course;
