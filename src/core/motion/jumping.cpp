@@ -7,7 +7,6 @@
 #include "motion/hanging.h"
 #include "motion/holding.h"
 #include "motion/moving.h"
-#include "motion/upright.h"
 #include "motion/upright_way.h"
 #include "motion/velocity_log.h"
 
@@ -32,7 +31,7 @@ void take_off(const StepContext& context, const Values& flight, const JumpChoice
   const Profile::Jump& values = context.profile.jump;
   const Vec3 up = context.up_of(state);
   const double height = jump_height(context.profile, choice.jump);
-  const double speed = take_off_speed(flight, height) * std::sqrt(pull_above(context, state, height));
+  const double speed = take_off_speed(flight, height);
   const bool off_ground = choice.from == From::Ground;
   const double late_by = off_ground ? state.since_grounded : 0.0;
   const bool fresh = context.input.pressed.has(Action::Jump) || !state.jump_waits;

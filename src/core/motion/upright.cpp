@@ -172,19 +172,4 @@ Felt turn_upright(const StepContext& context, CharacterState& state) {
   return now;
 }
 
-double pull_above(const StepContext& context, const CharacterState& state, double height) {
-  if (!context.felt.says || context.felt.up_C == Vec3(0.0)) return 1.0;
-  // Gauss's rule of three points, exact for what falls off up to the fifth power.
-  constexpr double kAside = 0.3872983346207417;  // sqrt(3 / 20).
-  constexpr double kPlaces[] = {0.5 - kAside, 0.5, 0.5 + kAside}, kWeights[] = {5.0 / 18, 8.0 / 18, 5.0 / 18};
-  const Vec3 from = centre_of_mass(context.profile, state), up = context.felt.up_C;
-  double sum = 0.0;
-  for (int i = 0; i < 3; ++i) {
-    const Felt there =
-        feel(context.world, from + up * (height * kPlaces[i]), context.now.time, context.felt.own_gravity);
-    sum += kWeights[i] * -dot(there.pull_C, up);
-  }
-  return std::max(sum / length(context.felt.pull_C), 0.0);
-}
-
 }  // namespace lagniappe

@@ -18,8 +18,4 @@ Felt feel(const World& world, const Vec3& point_C, double time, double own_gravi
 // `context.felt`: at the beginning of the part. Returns what was felt before the turn.
 Felt turn_upright(const StepContext& context, CharacterState& state);
 
-// How strongly it pulls against up on the way from the centre of mass to `height` above it, on the average, as
-// a share of what it pulls there: a jump is as high as it is set where the pull falls off, too.
-double pull_above(const StepContext& context, const CharacterState& state, double height);
-
 }  // namespace lagniappe
