@@ -6,6 +6,7 @@
 #include <array>
 #include <bit>
 #include <cstdint>
+#include <optional>
 #include <string_view>
 #include <type_traits>
 
@@ -113,6 +114,27 @@ inline constexpr std::array<std::string_view, 6> kHoldNames = {"",     "mantle",
                                                                "hang", "climb",  "descent"};
 inline std::string_view name_of(Hold::Kind kind) { return kHoldNames[static_cast<std::size_t>(kind)]; }
 
+// So many zones are told apart at a place; of more, those that come first.
+inline constexpr std::size_t kMostZonesAtOnce = 8;
+
+// The zones that one touches, in the world's order.
+struct InZones {
+  std::array<ZoneId, kMostZonesAtOnce> id = {kNoZone, kNoZone, kNoZone, kNoZone,
+                                             kNoZone, kNoZone, kNoZone, kNoZone};
+  std::uint8_t count = 0;
+  std::uint8_t entered = 0;  // One bit for each: since the tick began.
+  std::uint8_t threw = 0;    // The same of launches: it threw since it was entered.
+  bool aimed = false;        // One flies by a throw to a mark: nothing steers it.
+  float since_throw = 1e9f;  // s.
+
+  std::optional<std::size_t> index_of(ZoneId zone) const {
+    const auto end = id.begin() + count, found = std::find(id.begin(), end, zone);
+    return found != end ? std::optional(static_cast<std::size_t>(found - id.begin())) : std::nullopt;
+  }
+  bool has_entered(std::size_t i) const { return (entered >> i) & 1; }
+  bool has_thrown(std::size_t i) const { return (threw >> i) & 1; }
+};
+
 // Where a character is put: at the start, and again on reset.
 struct Home {
   Vec3 foot_C = Vec3(0.0);
@@ -132,6 +154,7 @@ struct CharacterState {
   Ground ground;
   Hold hold;
   Home home;
+  InZones zones;
 
   double time = 0.0;  // s since the start: what moving pieces go by. Goes on through resets.
   glm::vec3 pull_C =
@@ -189,7 +212,7 @@ struct CharacterState {
 
 static_assert(std::is_trivially_copyable_v<CharacterState>);
 // Each copy costs 6 ns more for 96 bytes more, and an hour at 60 ticks/s 20 MB.
-static_assert(sizeof(CharacterState) <= 656);
+static_assert(sizeof(CharacterState) <= 680);
 
 // Returns a state at rest at `home`, as tall as the profile, looking level along the home's yaw: standing
 // where there is walkable ground right under the foot at `time`, else in the air.

@@ -91,6 +91,7 @@ struct Piece {
   std::string surface;    // Name of a surface; empty for the plain one.
   Shape shape;
   std::optional<PieceMotion> motion = {};  // Its at_C and turn are those of the piece.
+  Vec3 drift = Vec3(0.0);                  // m/s in its own frame: its surface carries like a belt.
 };
 
 // A surface that pieces refer to by name. Names that are not listed mean the plain surface.
@@ -113,6 +114,7 @@ struct Course {
   std::vector<NamedSurface> surfaces;
   bool gravity = true;                // The profile's pulls along -Y where no field replaces it.
   std::vector<Field> fields;          // At most kMostFields.
+  std::vector<Zone> zones;            // In the order in which they act.
   std::vector<Mark> marks;            // REQUIRES: one has the id "start".
   Box limits;                         // Empty: 200 m around all pieces and marks, 50 m below them.
   Vec3 wind_C = Vec3(0.0);            // m/s, everywhere.
@@ -133,6 +135,9 @@ TriangleWorld build_world(const Course& course);
 
 // What pulls in the course; nothing where that is the profile's gravity along -Y and all marks stand upright.
 std::optional<FieldSum> fields_of(const Course& course);
+
+// The zones with what they name put in: surfaces, and the places of marks.
+std::vector<Zone> zones_of(const Course& course);
 
 Home home_of(const Course& course, const Mark& mark);
 std::vector<Home> homes_of(const Course& course);  // Of all marks.

@@ -43,6 +43,12 @@ constexpr DocumentKey length(std::string_view name, std::string_view help) {
 constexpr DocumentKey length_or_none(std::string_view name, std::string_view help) {
   return {DocumentKey::Type::Number, name, "m", 0.0, kMostSize, false, help};
 }
+constexpr DocumentKey text(std::string_view name, std::string_view help, bool needed) {
+  return {DocumentKey::Type::Text, name, "", 0.0, 0.0, false, help, needed};
+}
+constexpr DocumentKey velocity(std::string_view name, std::string_view help, bool needed) {
+  return {DocumentKey::Type::Size, name, "m/s", -1000.0, 1000.0, false, help, needed};
+}
 constexpr DocumentKey size(std::string_view help) {
   return {DocumentKey::Type::Size, "size", "m", 0.0, kMostSize, true, help};
 }

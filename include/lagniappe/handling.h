@@ -50,6 +50,16 @@ struct Risen {
   double speed, height;
 };
 Risen rise_for(const Pull& pull, double speed, double time);
+// Air that goes up or down pushes by its speed over the wind's time, in m/s2; who goes along with it, by what
+// it is faster than he. Still air does nothing.
+struct Draught {
+  double speed = 0.0, time = 1.0;  // m/s upwards, s.
+
+  double lag() const { return std::max(time, 1e-6); }
+};
+// The same in such air, exactly.
+Risen rise_in(const Draught& draught, const Pull& pull, double speed, double time);
+
 // m/s2 at a rise speed, and the m that a rise at `speed` will still go; infinite without gravity.
 double gravity_at(const Pull& pull, double speed);
 double height_to_apex(const Pull& pull, double speed);

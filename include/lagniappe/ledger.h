@@ -24,7 +24,34 @@ namespace entry {
 
 struct Reset {
   bool out_of_limits;
-};  // Put back home: by request, or because the limits were left.
+  ZoneId zone = kNoZone;
+};  // Put back home: by request, because the limits were left, or by a zone.
+struct ZoneEntered {
+  ZoneId zone;
+};
+struct ZoneLeft {
+  ZoneId zone;
+};
+struct Thrown {  // By a launch.
+  ZoneId zone;
+  Vec3 from_C, velocity_C;  // m/s, against the course.
+  Vec3 to_C;                // The mark that it leads to, and what lies on the way: with `aimed` only.
+  double apex, seconds;
+  bool aimed, terminal;
+};
+struct ThrowWaits {  // Who holds on to something, or flies freely, is not thrown.
+  ZoneId zone;
+};
+struct HomeMoved {  // By a checkpoint.
+  ZoneId zone;
+  Vec3 foot_C;
+};
+struct BarredFrom {  // A state that a zone bars: it was not entered, or left.
+  ZoneId zone;
+  StateId state;
+  bool left;
+  std::shared_ptr<const StateChart> chart;
+};
 struct PushOut {
   double depth;
   bool crushed;
@@ -76,6 +103,7 @@ struct Change {  // What else changed the velocity. Together with Gravity these 
     Wind,     // What moving air does.
     Carrier,  // The piece underfoot: its acceleration, turning, and what is not kept of it on leaving.
     Jump,     //
+    Launch,   // A zone.
     Script,   // Actions and scripts of the table.
     Contact,  // What was met: walls, ceilings, steep faces, pieces that strike.
     Ground,   // What is underfoot at the end: landing on it, turning with it.
@@ -238,6 +266,7 @@ struct Instant {  // Within the tick something began that moves the character ot
     Ground,   // What is underfoot ended or became other ground.
     Support,  // The piece underfoot fell away.
     State,    // A transition that moves it otherwise.
+    Zone,     // One was entered or left.
     Waits,    // Nothing, but that what else begins waits for the next press, or the end: too much has begun.
   } why;
   double at;  // s after the tick's beginning.
@@ -287,14 +316,15 @@ using LedgerEntry =
                  entry::JumpWouldFall, entry::MantleBegun, entry::MantleRefused, entry::MantleBlocked,
                  entry::Caught, entry::LetGo, entry::RimEnds, entry::Gripped, entry::ClimbRefused,
                  entry::Exhausted, entry::Instant, entry::Landed, entry::Gravity, entry::Change, entry::Pulled,
-                 entry::Upright, entry::RunsOff>;
+                 entry::Upright, entry::RunsOff, entry::ZoneEntered, entry::ZoneLeft, entry::Thrown,
+                 entry::ThrowWaits, entry::HomeMoved, entry::BarredFrom>;
 
 struct Ledger {
   std::vector<LedgerEntry> entries;
 };
 
-inline constexpr std::array<std::string_view, 10> kChangeNames = {
-    "intent", "grip", "wind", "carrier", "jump", "script", "contact", "ground", "hold", "reset"};
+inline constexpr std::array<std::string_view, 11> kChangeNames = {
+    "intent", "grip", "wind", "carrier", "jump", "launch", "script", "contact", "ground", "hold", "reset"};
 
 // m/s in the course frame by which the entry says that the velocity against the course was changed.
 Vec3 velocity_change(const LedgerEntry& entry);

@@ -31,11 +31,15 @@ enum class Event : std::uint8_t {
   MantleRefused,
   LetGo,
   Caught,
+  ZoneEntered,
+  ZoneLeft,
+  Thrown,
 };
-inline constexpr std::array<std::string_view, 19> kEventNames = {
-    "on ground", "wall",   "ceiling",        "step",         "refused step", "snap",           "push-out",
-    "carried",   "pushed", "jump",           "refused jump", "landing",      "leaving ground", "state change",
-    "put home",  "mantle", "refused mantle", "letting go",   "taking hold"};
+inline constexpr std::array<std::string_view, 22> kEventNames = {
+    "on ground",      "wall",          "ceiling",      "step",   "refused step",   "snap",
+    "push-out",       "carried",       "pushed",       "jump",   "refused jump",   "landing",
+    "leaving ground", "state change",  "put home",     "mantle", "refused mantle", "letting go",
+    "taking hold",    "entering zone", "leaving zone", "throw"};
 
 // A set of events.
 struct Events {

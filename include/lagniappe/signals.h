@@ -38,6 +38,11 @@ struct Signal {
   bool of_input = false;  // Known from the tick's sticks and held buttons: the same all through a tick.
 };
 
+// Whether one is in a zone of this name, and whether one has come into it since the tick began; what guards ask
+// as in_zone("Vent") and entered("Vent"). False where there is no such zone.
+bool in_zone(const SignalView& view, std::string_view name);
+bool entered_zone(const SignalView& view, std::string_view name);
+
 // All of them. Those that look into the world (head_room, can_stand, can_lie, drop_ahead, rim.distance,
 // wall_ahead, distance_to_ground) cost up to a third of a tick; the others cost next to nothing.
 std::span<const Signal> all_signals();

@@ -18,8 +18,9 @@ enum class StatePart : std::uint8_t {
   Table,   // The state, its time, the slots.
   Seen,    // What only drawings and signals ask for.
   Hold,    // What is held on to.
+  Zones,   // What is touched of them.
 };
-inline constexpr std::size_t kStatePartCount = 6;
+inline constexpr std::size_t kStatePartCount = 7;
 
 struct StatePartRow {
   std::string_view name;
@@ -28,7 +29,7 @@ struct StatePartRow {
 };
 // A part that gains a field goes up by one; see sim/state_fields.h.
 inline constexpr std::array<StatePartRow, kStatePartCount> kStateParts = {
-    {{"body", 1}, {"ground", 1}, {"jumps", 1}, {"table", 1}, {"seen", 2}, {"hold", 2, 2}}};
+    {{"body", 1}, {"ground", 1}, {"jumps", 1}, {"table", 1}, {"seen", 2}, {"hold", 2, 2}, {"zones", 1}}};
 
 // The version of each part that is known; 0: the part is not.
 using PartVersions = std::array<int, kStatePartCount>;

@@ -22,6 +22,8 @@ class TriangleWorld final : public World {
     // What pulls; none: the profile's gravity against the body's up. Fields that name a moving piece go with
     // it from where it rests without its motion.
     std::optional<FieldSum> gravity = {};
+    // In the order in which they act. At most kNoZone; those that name a moving piece go with it likewise.
+    std::vector<Zone> zones = {};
   };
 
   // What is put in before the commit.
@@ -42,6 +44,10 @@ class TriangleWorld final : public World {
     // was called.
     void set_ladder(const Ladder& ladder);
 
+    // Says that the surface of the last piece begun carries like a belt, m/s in its own frame. REQUIRES:
+    // begin_piece() was called.
+    void set_drift(const Vec3& drift_P);
+
     std::size_t triangle_count() const { return faces_.size(); }
 
     // Builds the tree. The builder is empty afterwards.
@@ -54,6 +60,7 @@ class TriangleWorld final : public World {
     std::vector<std::string> names_;
     std::vector<std::pair<PieceId, PieceMotion>> motions_;
     std::vector<std::pair<PieceId, Ladder>> ladders_;
+    std::vector<std::pair<PieceId, Vec3>> drifts_;
   };
 
   TriangleWorld(TriangleWorld&&) noexcept;
@@ -70,6 +77,12 @@ class TriangleWorld final : public World {
   Surroundings surroundings(const Vec3& at_C, double time) const override;
   std::size_t field_shares(const Vec3& at_C, double time, std::span<FieldShare> out) const override;
   std::string_view field_name(std::uint16_t field) const override;
+  std::size_t zones_touched(const CapsuleWay& way, double from_time, double to_time,
+                            std::span<ZoneId> out) const override;
+  ZoneNow zone(ZoneId zone, double time) const override;
+  bool covers_surfaces() const override;
+  std::optional<Surface> surface_over(const Vec3& at_C, double time) const override;
+  Vec3 surface_drift(PieceId piece, double time) const override;
   std::string_view piece_name(PieceId piece) const override;
   std::optional<Ladder> ladder(PieceId piece, const Moment& moment = {}) const override;
   bool has_movers() const override;
@@ -82,11 +95,14 @@ class TriangleWorld final : public World {
 
   // Returns how the piece moves; null for one that never does.
   const PieceMotion* motion_of(PieceId piece) const;
-  Vec3 wind() const;  // The same everywhere.
+  Vec3 wind() const;  // Where no zone blows.
   // Null where the profile's gravity is all that pulls.
   const FieldSum* fields() const;
   // Where each field is at a time; REQUIRES: fields() is not null, out.size() is that of its fields.
   void place_fields(double time, std::span<RigidPose> out) const;
+
+  std::size_t zone_count() const;
+  const Zone& zone_as_given(ZoneId zone) const;
 
   std::size_t triangle_count() const;
   std::size_t piece_count() const;

@@ -12,11 +12,14 @@
 #include "lagniappe/gravity.h"
 #include "lagniappe/piece_motion.h"
 #include "lagniappe/surface.h"
+#include "lagniappe/zone.h"
 
 namespace lagniappe {
 
 using PieceId = std::uint32_t;
 inline constexpr PieceId kNoPiece = 0xffffffffu;
+using ZoneId = std::uint16_t;
+inline constexpr ZoneId kNoZone = 0xffff;
 
 // When a question is asked, and of what.
 struct Moment {
@@ -89,6 +92,14 @@ struct Surroundings {
   std::optional<Gravity> gravity = {};
 };
 
+// A zone as it is at a time.
+struct ZoneNow {
+  std::string_view name;
+  const ZoneEffect* effect;  // Both valid as long as the world.
+  RigidPose frame;           // On the centre of its base.
+  RigidVelocity velocity;    // Of the piece that it goes with.
+};
+
 // How much of what pulls at a point is of one of the world's fields.
 struct FieldShare {
   std::uint16_t field;
@@ -132,6 +143,28 @@ class World {
   // Returns the name of a field, valid as long as the world.
   virtual std::string_view field_name(std::uint16_t /*field*/) const { return {}; }
 
+  // Zones; a world that has none need not override these.
+
+  // Writes the zones that a capsule touches on its way between the two times, in the world's fixed order, as
+  // far as they fit; returns how many were written. What moves with a piece is met where it is then.
+  virtual std::size_t zones_touched(const CapsuleWay& /*way*/, double /*from_time*/, double /*to_time*/,
+                                    std::span<ZoneId> /*out*/) const {
+    return 0;
+  }
+  // REQUIRES: the zone is one of those.
+  virtual ZoneNow zone(ZoneId, double /*time*/) const;
+
+  // Whether any zone changes what faces are made of; and what those at a point count as, if one does there. The
+  // answers to the three questions have that already.
+  virtual bool covers_surfaces() const { return false; }
+  virtual std::optional<Surface> surface_over(const Vec3& /*at_C*/, double /*time*/) const {
+    return std::nullopt;
+  }
+
+  // Returns the velocity, against the piece, with which its surface carries as a belt does; of it counts what
+  // goes along the face.
+  virtual Vec3 surface_drift(PieceId, double /*time*/) const { return Vec3(0.0); }
+
   // Returns the name of a piece, valid as long as the world; empty for kNoPiece.
   virtual std::string_view piece_name(PieceId piece) const = 0;
 
@@ -174,5 +207,10 @@ class World {
     return std::nullopt;
   }
 };
+
+inline ZoneNow World::zone(ZoneId, double) const {
+  static const ZoneEffect kNothing = effect::Signal{};
+  return {{}, &kNothing, {}, {}};
+}
 
 }  // namespace lagniappe

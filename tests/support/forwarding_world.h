@@ -29,6 +29,16 @@ class ForwardingWorld : public World {
     return whole_.field_shares(at_C, time, out);
   }
   std::string_view field_name(std::uint16_t field) const override { return whole_.field_name(field); }
+  std::size_t zones_touched(const CapsuleWay& way, double from_time, double to_time,
+                            std::span<ZoneId> out) const override {
+    return whole_.zones_touched(way, from_time, to_time, out);
+  }
+  ZoneNow zone(ZoneId zone, double time) const override { return whole_.zone(zone, time); }
+  bool covers_surfaces() const override { return whole_.covers_surfaces(); }
+  std::optional<Surface> surface_over(const Vec3& at_C, double time) const override {
+    return whole_.surface_over(at_C, time);
+  }
+  Vec3 surface_drift(PieceId piece, double time) const override { return whole_.surface_drift(piece, time); }
   std::string_view piece_name(PieceId piece) const override { return whole_.piece_name(piece); }
   bool has_movers() const override { return whole_.has_movers(); }
   bool knows_ahead() const override { return whole_.knows_ahead(); }

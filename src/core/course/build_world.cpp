@@ -83,6 +83,8 @@ TriangleWorld build_world(const Course& course) {
       builder.set_ladder(placed(*ladder, piece));
       whole.climbable = false;
     }
+    if (piece.drift != Vec3(0.0))
+      builder.set_drift(piece.motion ? piece.drift : rotation_of(piece.turn) * piece.drift);
     for (std::size_t i = 0; i < triangles.size(); ++i) {
       if (!builder.add(triangles[i], mixed ? surface_of(course, piece, i) : whole)) continue;
       if (!piece.motion) all.join(bounds(triangles[i]));
@@ -94,7 +96,7 @@ TriangleWorld build_world(const Course& course) {
   const Box limits = course.limits.empty()
                          ? default_limits(all, course.marks, course.gravity && course.fields.empty())
                          : course.limits;
-  return builder.commit({limits, course.wind_C, fields_of(course)});
+  return builder.commit({limits, course.wind_C, fields_of(course), zones_of(course)});
 }
 
 std::optional<FieldSum> fields_of(const Course& course) {
@@ -102,6 +104,19 @@ std::optional<FieldSum> fields_of(const Course& course) {
   if (course.gravity && course.fields.empty() && std::none_of(course.marks.begin(), course.marks.end(), leans))
     return std::nullopt;
   return FieldSum(course.fields, course.gravity ? -kUp : Vec3(0.0));
+}
+
+std::vector<Zone> zones_of(const Course& course) {
+  std::vector<Zone> zones = course.zones;
+  for (Zone& zone : zones) {
+    if (auto* over = std::get_if<effect::SurfaceOver>(&zone.effect)) over->is = named(course, over->surface);
+    auto* launch = std::get_if<effect::Launch>(&zone.effect);
+    if (launch == nullptr || launch->to.empty()) continue;
+    const auto mark = std::find_if(course.marks.begin(), course.marks.end(),
+                                   [&](const Mark& m) { return m.id == launch->to; });
+    if (mark != course.marks.end()) launch->target_C = mark->at_C;
+  }
+  return zones;
 }
 
 Home home_of(const Course& course, const Mark& mark) {

@@ -13,6 +13,7 @@
 #include "io/outside_names.h"
 #include "io/piece_readers.h"
 #include "io/row_values.h"
+#include "io/zone_reader.h"
 #include "lagniappe/files.h"
 
 namespace lagniappe {
@@ -22,7 +23,7 @@ constexpr std::size_t kMostTriangles = 20'000'000;
 // Flights of stairs are a line in a file and may be a million triangles: so many for each piece, on the
 // average.
 constexpr std::size_t kMadePerPiece = 4'000, kMadeAnyway = 2'000'000;
-const std::vector<std::string_view> kDocumentKeys = {"id", "kind", "at", "turn", "surface", "motion"};
+const std::vector<std::string_view> kDocumentKeys = {"id", "kind", "at", "turn", "surface", "motion", "drift"};
 
 template <typename S>
 Shape read_by_row(const JsonCursor& piece) {
@@ -145,6 +146,7 @@ Piece read_piece(const JsonCursor& cursor, ModelShelf& shelf) {
   }
   if (cursor.has("surface")) piece.surface = cursor.at("surface").name();
   if (cursor.has("motion")) piece.motion = read_motion(cursor.at("motion"));
+  if (cursor.has("drift")) piece.drift = cursor.at("drift").vec3({-1000.0, 1000.0});
   return piece;
 }
 
@@ -211,7 +213,7 @@ void read_fields(const JsonCursor& list, Course& course) {
 }  // namespace
 
 Course read_course_document(const JsonCursor& document, const std::optional<std::string>& folder) {
-  document.only_keys({"name", "pieces", "surfaces", "fields", "gravity", "marks", "limits", "wind"});
+  document.only_keys({"name", "pieces", "surfaces", "fields", "zones", "gravity", "marks", "limits", "wind"});
   Course course;
   ModelShelf shelf(folder);
   course.name = document.at("name").name();
@@ -242,6 +244,7 @@ Course read_course_document(const JsonCursor& document, const std::optional<std:
     once(cursor, course.marks.back().id, seen);
   }
   if (seen.count("start") == 0) marks.fail("the mark \"start\" is missing: it says where a run begins");
+  if (document.has("zones")) read_zones(document.at("zones"), course);
   if (document.has("wind")) course.wind_C = document.at("wind").vec3({-1000.0, 1000.0});
   if (document.has("limits")) {
     course.limits = read_limits(document.at("limits"));

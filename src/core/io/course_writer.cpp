@@ -3,6 +3,7 @@
 #include "io/field_reader.h"
 #include "io/piece_readers.h"
 #include "io/row_values.h"
+#include "io/zone_reader.h"
 
 namespace lagniappe {
 namespace {
@@ -69,6 +70,7 @@ Json piece_json(const Piece& piece) {
   if (!piece.surface.empty()) json["surface"] = piece.surface;
   add_shape(json, piece.shape);
   if (piece.motion) json["motion"] = motion_json(*piece.motion);
+  if (piece.drift != Vec3(0.0)) json["drift"] = list_of(piece.drift);
   return json;
 }
 
@@ -82,6 +84,7 @@ Json course_json(const Course& course) {
                {"marks", Json::array()}};
   for (const Piece& piece : course.pieces) json["pieces"].push_back(piece_json(piece));
   for (const Field& field : course.fields) json["fields"].push_back(field_json(field));
+  for (const Zone& zone : course.zones) json["zones"].push_back(zone_json(zone));
   if (!course.gravity) json["gravity"] = kGravityWords[1];
   for (const Mark& mark : course.marks) {
     json["marks"].push_back(

@@ -15,7 +15,7 @@ namespace {
 constexpr const char* kHeader =
     "tick,time_s,state,foot_x,foot_y,foot_z,vel_x,vel_y,vel_z,up_x,up_y,up_z,yaw_deg,pitch_deg,grounded,"
     "ground_angle_deg,ground_piece,capsule_height_m,slides,stepped,snapped_m,penetration_m,gravity_x,gravity_y,"
-    "gravity_z,hold\n";
+    "gravity_z,zones,hold\n";
 
 class Row {
  public:
@@ -68,6 +68,16 @@ Vec3 pull_on(const CharacterState& s, const World& world, const Profile& profile
   return felt.says ? felt.pull_C : s.up_C() * -own;
 }
 
+// Joined by semicolons.
+std::string zone_names(const CharacterState& s, const World& world) {
+  std::string names;
+  for (std::size_t i = 0; i < s.zones.count; ++i) {
+    if (i > 0) names += ';';
+    names += world.zone(s.zones.id[i], s.time).name;
+  }
+  return names;
+}
+
 void add_row(std::string& out, const CharacterState& s, std::size_t i, const World& world,
              const Profile& profile, int tick_rate) {
   Row row(out);
@@ -88,6 +98,7 @@ void add_row(std::string& out, const CharacterState& s, std::size_t i, const Wor
   row.number(s.snapped);
   row.number(s.penetration);
   row.vector(pull_on(s, world, profile));
+  row.text(zone_names(s, world));
   row.text(world.piece_name(s.hold.piece));
 }
 

@@ -69,6 +69,9 @@ struct StepContext {
   Stop* stop = nullptr;  // Null: goes on whatever is met.
   Pushes pushes = {};
   Vec2 look_back = Vec2(0.0);  // rad of yaw and pitch from the look to where it was in the middle of the part.
+  bool throws = true;          // Launches do, in the present state.
+  double pace = 1.0;           // Times the speeds on the ground: by zones.
+  std::uint64_t barred = 0;    // A bit for each state that zones bar.
   Felt felt = {};              // Its up is what is judged by: ground and walls, and which way one falls.
 
   // Against the pull; where nothing is said of that, or nothing pulls, the body's.

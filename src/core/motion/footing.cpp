@@ -3,10 +3,13 @@
 
 #include <algorithm>
 
+#include "lagniappe/handling.h"
 #include "lagniappe/turns.h"
 #include "math/integrators.h"
+#include "motion/behaviours/common.h"
 #include "motion/behaviours/ways.h"
 #include "motion/contact_kind.h"
+#include "motion/footing_change.h"
 #include "motion/ground.h"
 #include "motion/jumping.h"
 #include "motion/moving.h"
@@ -84,6 +87,13 @@ double followed(const StepContext& context, const Body& body, const Stood& stood
   const double line =
       upright > 0.0 ? dot(stood.ground.point_C - stood.foot_C, stood.ground.normal_C) / upright : 0.0;
   return std::max(context.profile.ground.snap_distance - std::max(line, 0.0), kGroundTouch);
+}
+
+// Whether the air blows up more strongly than gravity holds down.
+bool lifted_by_air(const StepContext& context, const Body& body, const CharacterState& state) {
+  constexpr double kSurely = 0.2;  // m/s2.
+  const double up = dot(felt_air(context, body, state.foot_C), body.up_C);
+  return up > (context.profile.gravity + kSurely) * Draught{up, context.profile.air.wind_time}.lag();
 }
 
 // Probes, judges and snaps.
@@ -171,9 +181,13 @@ void come_to_rest(const StepContext& context, const Body& body, const Vec3& flat
 void move_and_find_ground(const StepContext& context, const Body& body, const Intent& intent,
                           void (*on_walkable)(const StepContext&, const Body&, const Intent&, CharacterState&),
                           CharacterState& state) {
+  VelocityLog log(context, state);
+  if (held_by_ground(state) && lifted_by_air(context, body, state)) {
+    lift_off(context, state);
+    log.rest_is(entry::Change::Why::Carrier);
+  }
   const Stood was{state.ground, state.foot_C};
   const Verdict before = was.ground.verdict;
-  VelocityLog log(context, state);
   const bool lay = state.lying();
   if (before == Verdict::Steep) {
     skid(context, body, intent, state);

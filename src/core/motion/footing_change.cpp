@@ -20,9 +20,10 @@ FootingChange footing_change(const World& world, const CharacterState& from, con
   const Ground &was = from.ground, &is = now.ground;
   if (was.verdict != is.verdict || was.surface.friction != is.surface.friction) return kAtOnce;
   const auto velocity_of = [&](PieceId piece) {
-    return world.moves(piece) ? world.piece_velocity(piece, now.time).at(now.foot_C) : Vec3(0.0);
+    const Vec3 own = world.moves(piece) ? world.piece_velocity(piece, now.time).at(now.foot_C) : Vec3(0.0);
+    return own + world.surface_drift(piece, now.time);
   };
-  const bool other_piece = was.piece != is.piece && world.has_movers();
+  const bool other_piece = was.piece != is.piece;
   if (other_piece && length(velocity_of(was.piece) - velocity_of(is.piece)) > kLeavingSpeed) return kAtOnce;
   // The wall that was slid along has come to its end, or turns round it.
   if (!stop.rolls && from.wall_normal_C != Vec3(0.0) && dot(from.wall_normal_C, now.wall_normal_C) < kEndsBelow)

@@ -147,6 +147,89 @@ Risen rise_for(const Pull& pull, double speed, double time) {
   return {speed, height};
 }
 
+namespace {
+
+// Just above and just below a rise speed.
+struct Beside {
+  double above, below;
+};
+
+// m/s2 upwards, by the air.
+double pushed_by(const Draught& draught, double speed) {
+  const double gone =
+      draught.speed > 0.0 ? std::clamp(speed, 0.0, draught.speed) : std::clamp(speed, draught.speed, 0.0);
+  return (draught.speed - gone) / draught.lag();
+}
+
+// Whether that becomes less on the way from a speed.
+bool lets_up(const Draught& draught, double speed, bool rising) {
+  const double along = draught.speed > 0.0 ? speed : -speed, whole = std::abs(draught.speed);
+  const bool gains = rising == (draught.speed > 0.0);
+  return gains ? along >= 0.0 && along < whole : along > 0.0 && along <= whole;
+}
+
+Beside acceleration_in(const Draught& draught, const Pull& pull, double speed) {
+  Beside sum{0.0, 0.0};
+  for (int i = pull.count - 1; i >= 0; --i) {
+    if (speed >= pull.bands[i].above) sum.above = -pull.bands[i].gravity;
+    if (speed > pull.bands[i].above) sum.below = -pull.bands[i].gravity;
+  }
+  const double push = pushed_by(draught, speed);
+  return {sum.above + push, sum.below + push};
+}
+
+// The next speed at which it changes.
+double next_bound(const Draught& draught, const Pull& pull, double speed, bool rising) {
+  double next = rising ? kInfinite : -kInfinite;
+  const auto offer = [&](double bound) {
+    if (rising ? bound > speed && bound < next : bound < speed && bound > next) next = bound;
+  };
+  for (int i = 0; i < pull.count; ++i) offer(pull.bands[i].above);
+  offer(draught.speed);
+  offer(0.0);
+  return next;
+}
+
+// A stretch under one gravity, in air that pushes or does not.
+struct Stretch {
+  double speed, growth;  // At its begin, m/s and m/s2.
+  double lag;            // s; infinite without a push: then the growth is even.
+
+  double end_speed() const { return speed + growth * lag; }  // That it tends to.
+  double until(double bound) const {
+    if (!std::isfinite(lag)) return (bound - speed) / growth;
+    const double left = (bound - speed) / (growth * lag);
+    return left < 1.0 ? -lag * std::log1p(-left) : kInfinite;
+  }
+  Risen after(double time) const {
+    if (!std::isfinite(lag)) return {speed + growth * time, speed * time + 0.5 * growth * time * time};
+    const double come = -std::expm1(-time / lag);  // Share of the way to the end.
+    return {speed + growth * lag * come, end_speed() * time - growth * lag * lag * come};
+  }
+};
+
+}  // namespace
+
+Risen rise_in(const Draught& draught, const Pull& pull, double speed, double time) {
+  if (draught.speed == 0.0) return rise_for(pull, speed, time);
+  double height = 0.0;
+  while (time > 0.0) {
+    const auto [above, below] = acceleration_in(draught, pull, speed);
+    // What would rise falls, and what would fall rises: it hovers.
+    if (above <= 0.0 && below >= 0.0) return {speed, height + speed * time};
+    const double growth = above > 0.0 ? above : below;
+    const Stretch stretch{speed, growth, lets_up(draught, speed, growth > 0.0) ? draught.lag() : kInfinite};
+    const double bound = next_bound(draught, pull, speed, growth > 0.0);
+    const double to_bound = std::isfinite(bound) ? stretch.until(bound) : kInfinite;
+    const Risen risen = stretch.after(std::min(time, to_bound));
+    height += risen.height;
+    if (time <= to_bound) return {risen.speed, height};
+    speed = bound;
+    time -= to_bound;
+  }
+  return {speed, height};
+}
+
 double gravity_at(const Pull& pull, double speed) {
   for (int i = 0; i < pull.count; ++i) {
     if (speed > pull.bands[i].above) return pull.bands[i].gravity;

@@ -123,7 +123,13 @@ void strike(const StepContext& context, const WorldPush& push, CharacterState& s
 }  // namespace
 
 Vec3 ground_velocity(const StepContext& context, const CharacterState& state) {
-  return piece_velocity(context, state.ground.piece, state.foot_C);
+  return piece_velocity(context, state.ground.piece, state.foot_C) +
+         drift_of(context.world, state.ground, context.now.time);
+}
+
+Vec3 drift_of(const World& world, const Ground& ground, double time) {
+  const Vec3 drift = world.surface_drift(ground.piece, time);
+  return drift == Vec3(0.0) ? drift : across(drift, ground.normal_C);
 }
 
 Vec3 inherited_velocity(const StepContext& context, const Vec3& ground_velocity_C, const Vec3& up_C) {
@@ -163,10 +169,24 @@ double until_support_falls(const World& world, const Values& profile, const Char
   return most;
 }
 
+// Along with the surface of a piece that stands still.
+static Carried go_with_belt(const StepContext& context, const Body& body, const Vec3& drift,
+                            CharacterState& state) {
+  const Vec3 shift = drift * context.dt, wanted = state.foot_C + shift;
+  state.carried = true;
+  state.foot_C = shifted(context, body.among_still(), state.foot_C, shift);
+  context.note(entry::Carry{state.ground.piece, shift, 0.0, length(wanted - state.foot_C) > kGroundTouch});
+  state.ground.point_C += shift;
+  state.ground_velocity_C = ground_velocity(context, state);
+  return {shift, state.ground.piece};
+}
+
 Carried carry(const StepContext& context, const Body& body, CharacterState& state) {
   state.ground_velocity_C = Vec3(0.0);
   if (!held_by_ground(state)) return {};
-  if (!context.world.moves(state.ground.piece)) return {};
+  const Vec3 drift = drift_of(context.world, state.ground, state.time);
+  if (!context.world.moves(state.ground.piece))
+    return drift != Vec3(0.0) ? go_with_belt(context, body, drift, state) : Carried{};
   const Mover mover{context.world, state.ground.piece};
   const Vec3 given = mover.velocity(state.time - kJustBefore).at(state.foot_C);
   if (falls_away(context.profile, mover, state, state.time, context.now.time)) {
@@ -183,7 +203,7 @@ Carried carry(const StepContext& context, const Body& body, CharacterState& stat
   // The resting point goes with the piece; the capsule stays upright over it.
   const Vec3 shift = along(state.ground.point_C) - state.ground.point_C +
                      glm::angleAxis(yaw, body.up_C) * (state.foot_C - state.ground.point_C) -
-                     (state.foot_C - state.ground.point_C);
+                     (state.foot_C - state.ground.point_C) + drift * context.dt;
   state.carried = true;
   const Vec3 wanted = state.foot_C + shift;
   if (length_squared(shift) > 0.0) state.foot_C = shifted(context, body.among_still(), state.foot_C, shift);

@@ -36,6 +36,9 @@ Pushes take_pushes(const StepContext& context, const Body& body, const Carried& 
 // the capsule touches: a body that lies touches along its whole length.
 Vec3 ground_velocity(const StepContext& context, const CharacterState& state);
 
+// Returns the velocity with which the surface underfoot carries along its face, against its piece.
+Vec3 drift_of(const World& world, const Ground& ground, double time);
+
 // Returns what a character that leaves the ground takes along of its velocity.
 Vec3 inherited_velocity(const StepContext& context, const Vec3& ground_velocity_C, const Vec3& up_C);
 

@@ -7,6 +7,7 @@
 #include "math/integrators.h"
 #include "motion/behaviours.h"
 #include "motion/climbing.h"
+#include "motion/footing_change.h"
 #include "motion/hanging.h"
 #include "motion/holding.h"
 #include "motion/jumping.h"
@@ -100,6 +101,8 @@ void count_time(const StepContext& context, bool stood, CharacterState& state) {
   state.ground_time = state.grounded() && stood ? state.ground_time + static_cast<float>(context.dt) : 0.0f;
   if (state.jump_waits) state.since_jump_press += context.dt;
   state.state_time += context.dt;
+  state.zones.since_throw += static_cast<float>(context.dt);
+  if (held_by_ground(state) || state.holding()) state.zones.aimed = false;
   state.time = context.now.time;
 }
 

@@ -2,6 +2,7 @@
 #include <bit>
 
 #include "fields/field_rows.h"
+#include "fields/zone_rows.h"
 #include "lagniappe/profile_fields.h"
 #include "lagniappe/states.h"
 #include "lagniappe/take.h"
@@ -45,11 +46,41 @@ struct RowHash {
     hash.add(values.size());
     for (const Vec3& v : values) add(hash, v);
   }
+  void operator()(const DocumentKey&, const std::string& text) const { hash.add(text), hash.add('\0'); }
+  void operator()(const DocumentKey& key, const std::vector<std::string>& names) const {
+    hash.add(names.size());
+    for (const std::string& name : names) (*this)(key, name);
+  }
+  void operator()(const DocumentKey&, WordOf<const effect::Frame> choice) const {
+    hash.add(static_cast<std::uint8_t>(choice.is));
+  }
+  void operator()(const DocumentKey&, SetsOf<const bool> sets) const {
+    hash.add(sets.up), hash.add(sets.across);
+  }
+  void operator()(const DocumentKey&, const effect::Wind::Gust& gust) const {
+    hash.add(gust.period), hash.add(gust.share);
+  }
   template <typename Number>
   void operator()(const DocumentKey&, Number value) const {
     hash.add(value);
   }
 };
+
+template <typename... Part>
+void add_part(Hash& hash, const std::variant<Part...>& part) {
+  hash.add(part.index());
+  std::visit([&](const auto& p) { ZoneRow<std::decay_t<decltype(p)>>::fields(p, RowHash{hash}); }, part);
+}
+
+void add(Hash& hash, const Zone& zone) {
+  add_part(hash, zone.shape);
+  add_part(hash, zone.effect);
+  add(hash, zone.at_C);
+  add(hash, zone.turn);
+  if (const auto* launch = std::get_if<effect::Launch>(&zone.effect)) add(hash, launch->target_C);
+  if (const auto* over = std::get_if<effect::SurfaceOver>(&zone.effect)) add(hash, over->is);
+  for (const std::string* text : {&zone.id, &zone.on}) hash.add(*text), hash.add('\0');
+}
 
 void add(Hash& hash, const Curve& curve) {
   hash.add(curve.count);
@@ -196,6 +227,12 @@ std::uint64_t identity_of(const TriangleWorld& world) {
   if (const FieldSum* sum = world.fields()) {
     add(hash, sum->below());
     for (const Field& field : sum->fields()) add(hash, field);
+  }
+  // Likewise one without zones, and without belts.
+  for (std::size_t i = 0; i < world.zone_count(); ++i) add(hash, world.zone_as_given(static_cast<ZoneId>(i)));
+  for (PieceId piece = 0; piece < world.piece_count(); ++piece) {
+    if (const Vec3 drift = world.surface_drift(piece, 0.0); drift != Vec3(0.0))
+      hash.add(piece), add(hash, drift);
   }
   for (PieceId piece = 0; piece < world.piece_count(); ++piece) {
     hash.add(world.piece_name(piece));

@@ -17,7 +17,7 @@ struct FieldOf {
 template <typename State, typename Each>
 void each_field(State& s, Each&& f) {
   constexpr FieldOf body{StatePart::Body}, ground{StatePart::Ground}, jumps{StatePart::Jumps},
-      table{StatePart::Table}, seen{StatePart::Seen}, hold{StatePart::Hold};
+      table{StatePart::Table}, seen{StatePart::Seen}, hold{StatePart::Hold}, zones{StatePart::Zones};
   f("foot", s.foot_C, body);
   f("velocity", s.velocity_C, body);
   f("acceleration", s.acceleration_C, body);
@@ -81,6 +81,12 @@ void each_field(State& s, Each&& f) {
   f("hold_numbers", s.hold.numbers, FieldOf{StatePart::Hold, 2});
   f("hold_seconds", s.hold.seconds, hold);
   f("hold_gone", s.hold.gone, hold);
+  f("zones_in", s.zones.id, zones);
+  f("zones_count", s.zones.count, zones);
+  f("zones_entered", s.zones.entered, zones);
+  f("zones_threw", s.zones.threw, zones);
+  f("zones_aimed", s.zones.aimed, zones);
+  f("zones_since_throw", s.zones.since_throw, zones);
 }
 
 }  // namespace lagniappe

@@ -16,8 +16,11 @@ void advance(StepContext& context, TablePass& table, CharacterState& state) {
   if (asked.gravity_share == 1.0) return move_by_itself(context, manner, state);
   Values lighter = context.profile;
   lighter.gravity *= asked.gravity_share;
-  StepContext with{context.input, lighter,      context.world,  context.dt,        context.ledger, context.now,
-                   context.share, context.stop, context.pushes, context.look_back, context.felt};
+  StepContext with{context.input, lighter,       context.world, context.dt,     context.ledger,
+                   context.now,   context.share, context.stop,  context.pushes, context.look_back};
+  with.pace = context.pace;
+  with.barred = context.barred;
+  with.felt = context.felt;
   move_by_itself(with, manner, state);
 }
 

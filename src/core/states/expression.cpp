@@ -67,7 +67,7 @@ class Expression::Parser {
   std::uint16_t add(Node node) {
     if (out_.nodes_.size() >= kMostNodes) throw TooRich{};
     node.end = static_cast<std::uint32_t>(last_end_);
-    out_.nodes_.push_back(node);
+    out_.nodes_.push_back(std::move(node));
     return static_cast<std::uint16_t>(out_.nodes_.size() - 1);
   }
   Node& at(std::uint16_t node) { return out_.nodes_[node]; }
@@ -227,6 +227,8 @@ class Expression::Parser {
     } else if (const Signal* signal = find_signal(word)) {
       node.signal = signal;
       node.yes_no = signal->yes_no;
+    } else if (word == "in_zone" || word == "entered") {
+      return of_zone(std::move(node), word == "in_zone" ? Op::InZone : Op::Entered);
     } else if (is_lua_word(word)) {
       throw TooRich{};
     } else {
@@ -234,6 +236,28 @@ class Expression::Parser {
     }
     next();
     const std::uint16_t added = add(node);
+    check_follows();
+    return added;
+  }
+
+  // in_zone("Vent"). What is more than a plain name is left to Lua.
+  std::uint16_t of_zone(Node node, Op op) {
+    next();
+    if (token_ != "(") fault("a zone is asked for as in in_zone(\"Vent\")");
+    while (end_ < text_.size() && ascii::is_blank(text_[end_])) ++end_;
+    const char quote = end_ < text_.size() ? text_[end_] : ' ';
+    if (quote != '"' && quote != '\'') throw TooRich{};
+    const std::size_t from = end_ + 1, to = text_.find(quote, from);
+    if (to == std::string_view::npos) throw TooRich{};
+    node.op = op;
+    node.yes_no = true;
+    node.zone = text_.substr(from, to - from);
+    if (node.zone.find('\\') != std::string::npos) throw TooRich{};
+    end_ = to + 1;
+    next();
+    if (token_ != ")") throw TooRich{};
+    next();
+    const std::uint16_t added = add(std::move(node));
     check_follows();
     return added;
   }
@@ -273,7 +297,8 @@ std::variant<Expression, Expression::TooRich, Expression::Fault> Expression::par
     Parser parser(text, memory, expression);
     expression.root_ = parser.whole();
     expression.of_input_ = std::all_of(expression.nodes_.begin(), expression.nodes_.end(), [](const Node& n) {
-      return n.op != Op::Memory && (n.signal == nullptr || n.signal->of_input);
+      return n.op != Op::Memory && n.op != Op::InZone && n.op != Op::Entered &&
+             (n.signal == nullptr || n.signal->of_input);
     });
     return expression;
   } catch (const TooRich& rich) {
@@ -321,6 +346,10 @@ double Expression::eval(std::uint16_t index, const SignalView& view) const {
       return eval(n.left, view) / eval(n.right, view);
     case Op::Negate:
       return -eval(n.left, view);
+    case Op::InZone:
+      return in_zone(view, n.zone);
+    case Op::Entered:
+      return entered_zone(view, n.zone);
   }
   return 0.0;
 }

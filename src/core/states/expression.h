@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: MIT
 // Guards that are plain enough to be worked out without Lua: comparisons and arithmetic of signals, memory
-// slots and numbers, joined by `and`, `or` and `not`. What they come to is what Lua 5.4 makes of them.
+// slots and numbers, and questions about zones, joined by `and`, `or` and `not`. What they come to is what
+// Lua 5.4 makes of them.
 #pragma once
 
 #include <optional>
@@ -55,6 +56,8 @@ class Expression {
     Multiply,
     Divide,
     Negate,
+    InZone,
+    Entered,
   };
   struct Node {
     Op op;
@@ -63,6 +66,7 @@ class Expression {
     std::uint32_t begin = 0, end = 0;  // Bytes of the text.
     double number = 0.0;               // Or the slot.
     const Signal* signal = nullptr;
+    std::string zone = {};
   };
   class Parser;
 

@@ -14,6 +14,7 @@
 #include "states/ledger/stance_rows.h"
 #include "states/ledger/table_rows.h"
 #include "states/ledger/velocity_rows.h"
+#include "states/ledger/zone_rows.h"
 
 namespace lagniappe {
 namespace {
@@ -29,6 +30,7 @@ struct FieldWriter {
 
   void operator()(const char* name, const Vec3& v) const { json[name] = {v.x, v.y, v.z}; }
   void operator()(const char* name, Named named) const { json[name] = world.piece_name(named.piece); }
+  void operator()(const char* name, ZoneNamed named) const { json[name] = world.zone(named.zone, 0.0).name; }
   void operator()(const char* name, FieldNamed named) const { json[name] = field_name(world, named.field); }
   template <typename T>
   void operator()(const char* name, const T& value) const {

@@ -182,6 +182,16 @@ int call_steer(lua_State* lua) {
   return 0;
 }
 
+int call_in_zone(lua_State* lua) {
+  lua_pushboolean(lua, in_zone(inside_of(lua).host->view, luaL_checkstring(lua, 1)));
+  return 1;
+}
+
+int call_entered(lua_State* lua) {
+  lua_pushboolean(lua, entered_zone(inside_of(lua).host->view, luaL_checkstring(lua, 1)));
+  return 1;
+}
+
 int call_gravity(lua_State* lua) {
   changeable(lua).gravity_share = number_at(lua, 1);
   return 0;
@@ -246,10 +256,9 @@ void push_environment(lua_State* lua) {
   }
   add_proxy(lua, "memory", read_memory, write_memory);
   add_proxy(lua, "velocity", read_velocity, write_velocity);
-  const luaL_Reg calls[] = {{"jump", call_jump},
-                            {"leave_ground", call_leave_ground},
-                            {"steer", call_steer},
-                            {"gravity", call_gravity}};
+  const luaL_Reg calls[] = {{"jump", call_jump},       {"leave_ground", call_leave_ground},
+                            {"steer", call_steer},     {"gravity", call_gravity},
+                            {"in_zone", call_in_zone}, {"entered", call_entered}};
   for (const luaL_Reg& call : calls) {
     // `jump` is a group of signals, too: calling it jumps.
     if (lua_getfield(lua, -1, call.name) == LUA_TTABLE) {

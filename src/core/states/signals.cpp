@@ -409,6 +409,27 @@ constexpr Signal kSignals[] = {
 
 }  // namespace
 
+namespace {
+
+template <typename Is>
+bool any_zone(const SignalView& view, std::string_view name, const Is& is) {
+  const InZones& zones = view.state.zones;
+  for (std::size_t i = 0; i < zones.count; ++i) {
+    if (is(i) && view.world.zone(zones.id[i], view.now.time).name == name) return true;
+  }
+  return false;
+}
+
+}  // namespace
+
+bool in_zone(const SignalView& view, std::string_view name) {
+  return any_zone(view, name, [](std::size_t) { return true; });
+}
+
+bool entered_zone(const SignalView& view, std::string_view name) {
+  return any_zone(view, name, [&](std::size_t i) { return view.state.zones.has_entered(i); });
+}
+
 std::span<const Signal> all_signals() { return kSignals; }
 
 const Signal* find_signal(std::string_view key) {

@@ -17,7 +17,9 @@
 #include "motion/upright.h"
 #include "motion/velocity_log.h"
 #include "motion/wall_contact.h"
+#include "motion/zones.h"
 #include "states/advance.h"
+#include "states/barred.h"
 #include "world/neighbourhood.h"
 
 namespace lagniappe {
@@ -69,6 +71,8 @@ class Tick {
         world_pulls_(world.surroundings(before.foot_C, before.time).gravity.has_value()) {}
 
   void go();
+  // The zone that puts home whom the tick moved; kNoZone without.
+  ZoneId sent_home_by() const { return sent_home_by_; }
 
  private:
   // Where the tick is: what a part begins with, and goes back to when it is split.
@@ -95,6 +99,10 @@ class Tick {
   template <typename Happened>
   Between first_instant(const Place& from, Between between, double within, const Happened& happened);
   const Values& values_in_force();
+  std::optional<Between> zone_event(const Place& from, double until);
+  StepContext context_of(const World& world, double seconds, Ledger* ledger, const Moment& now);
+  bool meet(const CharacterState& from);
+  void obey_zones();
   void feel(double ahead);
   void tell_pull();
   void end();
@@ -113,6 +121,9 @@ class Tick {
   Neighbourhood near_;
   CharacterState& state_;
   PassMemory memory_;
+  ZoneId sent_home_by_ = kNoZone;
+  double pace_ = 1.0;  // What the zones make of speeds, and which states they bar.
+  std::uint64_t barred_ = 0;
   bool world_pulls_;  // It says what does, and where to.
   Felt felt_ = {};    // Since the last look at that, where and when that was.
   Vec3 felt_at_C_ = Vec3(0.0);
@@ -173,10 +184,19 @@ void Tick::take_input(const ButtonEdges& edges, double share) {
   if (input_.pressed.has(Action::Jump)) memory_.jumped = false;
 }
 
+StepContext Tick::context_of(const World& world, double seconds, Ledger* ledger, const Moment& now) {
+  StepContext context{input_, values_, world, seconds, ledger, now};
+  const BehaviourFacts& facts = facts_of(chart_.state(state_.state).behaviour);
+  context.throws = facts.held_by_world || chart_.state(state_.state).behaviour == Behaviour::Float;
+  context.pace = pace_;
+  context.barred = barred_;
+  context.felt = felt_;
+  return context;
+}
+
 void Tick::pass(bool before_motion, Ledger* ledger) {
   feel(0.0);
-  StepContext context{input_, values_, near_, dt_, ledger, Moment{state_.time}};
-  context.felt = felt_;
+  const StepContext context = context_of(near_, dt_, ledger, Moment{state_.time});
   TablePass table(profile_, chart_, context, before_, values_, state_, memory_);
   before_motion ? table.before_motion() : table.after_motion();
   values_of_ = state_.state;
@@ -188,9 +208,9 @@ void Tick::run(double until, Ledger* ledger, bool may_stop) {
   const auto run_in = [&](const World& world) {
     const double seconds = until - state_.time;
     feel(held_by_ground(state_) || state_.holding() ? 0.0 : 0.5 * seconds);
-    StepContext context{input_, values_,       world,         seconds,
-                        ledger, Moment{until}, seconds / dt_, may_stop ? &stop_ : nullptr};
-    context.felt = felt_;
+    StepContext context = context_of(world, seconds, ledger, Moment{until});
+    context.share = seconds / dt_;
+    context.stop = may_stop ? &stop_ : nullptr;
     TablePass table(profile_, chart_, context, before_, values_, state_, memory_);
     advance(context, table, state_);
     values_of_ = state_.state;
@@ -244,6 +264,36 @@ std::optional<Tick::Between> Tick::ground_event(const Place& from, double until)
   return found;
 }
 
+// When within a part a zone is entered or left.
+std::optional<Tick::Between> Tick::zone_event(const Place& from, double until) {
+  const double radius = values_.capsule.radius;
+  const auto changed = [&] { return zones_change(world_, radius, from.state, state_); };
+  if (!changed()) return std::nullopt;
+  const Place whole = place();
+  const Between found = first_instant(from, {from.state.time, until}, kEventTime, changed);
+  state_ = whole.state;
+  memory_ = whole.memory;
+  return found;
+}
+
+// What the zones that are touched ask of all that follows.
+void Tick::obey_zones() {
+  pace_ = pace_in_zones(world_, state_);
+  barred_ = barred_states(world_, chart_, state_);
+}
+
+// Returns whether the zones did something, after the way from a state.
+bool Tick::meet(const CharacterState& from) {
+  values_in_force();
+  feel(0.0);
+  const ZonesMet met = meet_zones(context_of(near_, dt_, ledger_, Moment{state_.time}), from, state_);
+  if (sent_home_by_ == kNoZone) sent_home_by_ = met.sends_home;
+  if (!met.any) return false;
+  obey_zones();
+  memory_.inputs_are_settled = false;
+  return true;
+}
+
 // Goes to `until` or to the event before it, and through the table there. Returns when that was.
 double Tick::part(double& until, bool may_split) {
   const Place from = place();
@@ -281,16 +331,21 @@ double Tick::part(double& until, bool may_split) {
       shorten(between->high + kIntoEvent, Why::Ground);
       still = std::min(between->low, to);
     }
+    if (const auto between = zone_event(from, to)) {
+      shorten(between->high + kIntoEvent, Why::Zone);
+      still = std::min(still, to);
+    }
   }
   if (state_.time != to || still > from.state.time) {
     go_back(from);
     go();
   }
   tell();
+  const bool met = meet(from.state);
   pass(false, ledger_);
   // Landing without a contact is by the touch that counts as one, at the end.
   const bool landed = !from.state.holding() && !held_by_ground(from.state) && held_by_ground(state_);
-  if (!may_split || why || landed || state_.state == from.state.state ||
+  if (!may_split || why || met || landed || state_.state == from.state.state ||
       !moves_otherwise(chart_.state(from.state.state), chart_.state(state_.state)))
     return to;
   shorten(first_instant(
@@ -304,6 +359,7 @@ double Tick::part(double& until, bool may_split) {
   go_back(from);
   go();
   tell();
+  meet(from.state);
   pass(false, ledger_);
   return to;
 }
@@ -321,7 +377,8 @@ double Tick::longest_stretch() {
 
 void Tick::go_until(double time) {
   for (int parts = 1; state_.time < time;) {
-    double until = std::min(time, state_.time + longest_stretch());
+    const double again = std::max(until_thrown_again(world_, state_) + kIntoEvent, kShortestPart);
+    double until = std::min({time, state_.time + longest_stretch(), state_.time + again});
     if (parts == kMostParts && ledger_ != nullptr)
       ledger_->entries.emplace_back(entry::Instant{Why::Waits, state_.time - before_.time});
     const double to = part(until, parts < kMostParts);
@@ -347,6 +404,9 @@ void Tick::tell_pull() {
 void Tick::go() {
   begin();
   tell_pull();
+  state_.zones.entered = 0;
+  meet(state_);
+  obey_zones();
   const ButtonEdges edges(whole_input_, before_.held);
   for (int i = 0; i < edges.count(); ++i) {
     take_input(edges, edges.share(i));
@@ -367,8 +427,8 @@ void Tick::end() {
 }
 
 CharacterState put_home(const StepContext& context, const CharacterState& state, const Vec3& velocity_C,
-                        const Profile& profile, bool out_of_limits) {
-  context.note(entry::Reset{out_of_limits});
+                        const Profile& profile, const entry::Reset& why) {
+  context.note(why);
   CharacterState home = start_state(profile, state.home, context.world, context.now.time);
   home.tick = state.tick + 1;
   home.times_put_home = state.times_put_home + 1;
@@ -383,10 +443,17 @@ CharacterState step(const CharacterState& before, const InputFrame& input, const
                     const World& world, double dt, Ledger* ledger) {
   assert(dt > 0.0 && dt <= 0.1 + kTouch);
   const StepContext whole{input, profile, world, dt, ledger, Moment{before.time + dt}};
-  if (input.pressed.has(Action::Reset)) return put_home(whole, before, before.velocity_C, profile, false);
+  if (input.pressed.has(Action::Reset)) return put_home(whole, before, before.velocity_C, profile, {false});
   CharacterState state = before;
-  Tick(before, input, profile, world, dt, ledger, state).go();
-  if (!world.limits().contains(state.foot_C)) state = put_home(whole, before, state.velocity_C, profile, true);
+  Tick tick(before, input, profile, world, dt, ledger, state);
+  tick.go();
+  const bool out = !world.limits().contains(state.foot_C);
+  const ZoneId zone = out ? kNoZone : tick.sent_home_by();
+  if (out || zone != kNoZone) {
+    CharacterState from = before;
+    from.home = state.home;  // A checkpoint may have moved it.
+    state = put_home(whole, from, state.velocity_C, profile, {out, zone});
+  }
   return state;
 }
 

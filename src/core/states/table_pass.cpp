@@ -8,6 +8,7 @@
 #include "motion/holding.h"
 #include "motion/jumping.h"
 #include "motion/velocity_log.h"
+#include "states/barred.h"
 
 namespace lagniappe {
 
@@ -32,12 +33,15 @@ const StateChart::Transition* TablePass::find(bool before_motion) {
     if (memory_.inputs_are_settled && t.guard->is_of_input()) continue;
     const bool holds = t.guard->holds(signals, error);
     if (!error.empty()) tell(std::exchange(error, {}));
-    if (holds) return &t;
+    if (holds && (context_.barred & bit_of(t.to)) == 0) return &t;
+    // What holds tick after tick, as a held button does, is not told each time.
+    if (holds && (t.action != nullptr || t.guard->asks_for_presses().bits != 0)) tell_barred(t.to, false);
   }
   return nullptr;
 }
 
 void TablePass::pass(bool before_motion) {
+  if (context_.barred & bit_of(state_.state)) leave_barred();
   std::bitset<kMostStates> left;
   for (int taken = 0;; ++taken) {
     const StateChart::Transition* t = find(before_motion);
@@ -54,6 +58,21 @@ void TablePass::pass(bool before_motion) {
     left[from] = true;
     take(*t);
   }
+}
+
+void TablePass::tell_barred(StateId state, bool left) const {
+  if (context_.ledger == nullptr) return;
+  context_.note(entry::BarredFrom{zone_that_bars(context_.world, chart_, state_, state), state, left,
+                                  shared_chart_of(profile_)});
+}
+
+void TablePass::leave_barred() {
+  const auto instead = state_instead(chart_, state_.state, context_.barred);
+  if (!instead) return;
+  tell_barred(state_.state, true);
+  if (context_.ledger != nullptr)
+    context_.note(entry::StateChange{state_.state, *instead, shared_chart_of(profile_)});
+  enter(*instead);
 }
 
 void TablePass::take(const StateChart::Transition& transition) {

@@ -56,6 +56,8 @@ class TablePass {
   const StateChart::Transition* find(bool before_motion);
   void take(const StateChart::Transition& transition);
   void enter(StateId to);
+  void leave_barred();
+  void tell_barred(StateId state, bool left) const;
   void act(const ScriptAction* action, const Values& flight);
   void note_jump(bool jumped);
   void tell(const std::string& error) const;

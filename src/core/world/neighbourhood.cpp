@@ -77,7 +77,7 @@ std::optional<WorldHit> Neighbourhood::sweep(const Segment& axis, double radius,
   SweepQuery query(axis, radius, motion_C, moment);
   if (!answers(query.region(), moment)) return whole_.sweep(axis, radius, motion_C, moment);
   ask(query);
-  return query.answer();
+  return covered(whole_, query.answer(), moment);
 }
 
 std::size_t Neighbourhood::contacts(const Segment& axis, double radius, std::span<WorldContact> out,
@@ -85,7 +85,7 @@ std::size_t Neighbourhood::contacts(const Segment& axis, double radius, std::spa
   ContactQuery query(axis, radius, out, moment);
   if (!answers(query.region(), moment)) return whole_.contacts(axis, radius, out, moment);
   ask(query);
-  return query.answer();
+  return covered(whole_, out, query.answer(), moment);
 }
 
 std::optional<WorldRayHit> Neighbourhood::cast_ray(const Vec3& origin_C, const Vec3& motion_C,
@@ -93,7 +93,7 @@ std::optional<WorldRayHit> Neighbourhood::cast_ray(const Vec3& origin_C, const V
   RayQuery query(origin_C, motion_C, moment);
   if (!answers(query.region(), moment)) return whole_.cast_ray(origin_C, motion_C, moment);
   ask(query);
-  return query.answer();
+  return covered(whole_, query.answer(), moment);
 }
 
 }  // namespace lagniappe

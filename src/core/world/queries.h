@@ -76,4 +76,22 @@ inline Vec3 towards(const Vec3& normal_C, const Vec3& direction_C) {
   return dot(normal_C, direction_C) >= 0.0 ? normal_C : -normal_C;
 }
 
+// Answers of a world with what its zones say of the faces' surfaces.
+template <typename Hit>
+std::optional<Hit> covered(const World& world, std::optional<Hit> hit, const Moment& moment) {
+  if (!hit || !world.covers_surfaces()) return hit;
+  if (const auto over = world.surface_over(hit->hit.point_C, moment.time)) hit->surface = *over;
+  return hit;
+}
+
+inline std::size_t covered(const World& world, std::span<WorldContact> out, std::size_t count,
+                           const Moment& moment) {
+  if (!world.covers_surfaces()) return count;
+  for (WorldContact& contact : out.first(count)) {
+    if (const auto over = world.surface_over(contact.closest.on_triangle_C, moment.time))
+      contact.surface = *over;
+  }
+  return count;
+}
+
 }  // namespace lagniappe

@@ -8,6 +8,7 @@
 #include "geometry/tolerances.h"
 #include "world/face_tree.h"
 #include "world/placed_fields.h"
+#include "world/placed_zones.h"
 #include "world/queries.h"
 
 namespace lagniappe {
@@ -191,7 +192,15 @@ struct TriangleWorld::Data {
   Box limits;
   Vec3 wind;
   std::vector<std::pair<PieceId, Ladder>> ladders;  // By piece.
+  std::vector<std::pair<PieceId, Vec3>> drifts;     // By piece; in the frame of its triangles.
   std::optional<PlacedFields> fields;
+  PlacedZones zones;
+
+  const PieceMotion* motion_of(const std::string& piece) const {
+    const auto mover =
+        std::find_if(movers.begin(), movers.end(), [&](const Mover& m) { return names[m.piece] == piece; });
+    return mover != movers.end() ? &mover->motion : nullptr;
+  }
 
   template <typename Query>
   void ask_movers(Query& query, double time) const {
@@ -226,6 +235,11 @@ void TriangleWorld::Builder::set_ladder(const Ladder& ladder) {
   ladders_.emplace_back(static_cast<PieceId>(names_.size() - 1), ladder);
 }
 
+void TriangleWorld::Builder::set_drift(const Vec3& drift_P) {
+  assert(!names_.empty());
+  drifts_.emplace_back(static_cast<PieceId>(names_.size() - 1), drift_P);
+}
+
 TriangleWorld TriangleWorld::Builder::commit(Options options) {
   // Faces of a moving piece lie together; all others stay in the tree of what stands still.
   std::vector<std::vector<WorldFace>> moving(motions_.size());
@@ -250,6 +264,8 @@ TriangleWorld TriangleWorld::Builder::commit(Options options) {
                                           options.limits,
                                           options.wind,
                                           std::move(ladders_),
+                                          std::move(drifts_),
+                                          {},
                                           {}});
   Box all = data->still.box();
   data->movers.reserve(motions_.size());
@@ -261,12 +277,12 @@ TriangleWorld TriangleWorld::Builder::commit(Options options) {
     all.join(data->movers.back().reach_C);
   }
   if (options.gravity) {
-    data->fields.emplace(std::move(*options.gravity), [&](const std::string& piece) -> const PieceMotion* {
-      const auto mover = std::find_if(data->movers.begin(), data->movers.end(),
-                                      [&](const Mover& m) { return data->names[m.piece] == piece; });
-      return mover != data->movers.end() ? &mover->motion : nullptr;
-    });
+    data->fields.emplace(std::move(*options.gravity),
+                         [&](const std::string& piece) { return data->motion_of(piece); });
   }
+  assert(options.zones.size() <= kNoZone);
+  data->zones =
+      PlacedZones(std::move(options.zones), [&](const std::string& piece) { return data->motion_of(piece); });
   if (options.limits.empty()) {
     if (all.empty()) all = Box{Vec3(0.0), Vec3(0.0)};
     data->limits = all.grown(kLimitsBeyondTriangles);
@@ -291,7 +307,7 @@ std::optional<WorldHit> TriangleWorld::sweep(const Segment& axis, double radius,
   SweepQuery query(axis, radius, motion_C, moment);
   data_->still.ask_along(query, bounds(axis).grown(radius + kTouch), motion_C);
   if (!moment.still) data_->ask_movers(query, moment.time);
-  return query.answer();
+  return covered(*this, query.answer(), moment);
 }
 
 std::size_t TriangleWorld::contacts(const Segment& axis, double radius, std::span<WorldContact> out,
@@ -299,7 +315,7 @@ std::size_t TriangleWorld::contacts(const Segment& axis, double radius, std::spa
   ContactQuery query(axis, radius, out, moment);
   data_->still.each_in(query.region(), [&](const WorldFace& face) { query.offer(face); });
   if (!moment.still) data_->ask_movers(query, moment.time);
-  return query.answer();
+  return covered(*this, out, query.answer(), moment);
 }
 
 std::optional<WorldRayHit> TriangleWorld::cast_ray(const Vec3& origin_C, const Vec3& motion_C,
@@ -307,7 +323,7 @@ std::optional<WorldRayHit> TriangleWorld::cast_ray(const Vec3& origin_C, const V
   RayQuery query(origin_C, motion_C, moment);
   data_->still.ask_along(query, Box{origin_C, origin_C}.grown(kTouch), motion_C);
   if (!moment.still) data_->ask_movers(query, moment.time);
-  return query.answer();
+  return covered(*this, query.answer(), moment);
 }
 
 std::optional<WorldPush> TriangleWorld::first_push(const Segment& axis, double radius, double from_time,
@@ -365,7 +381,7 @@ std::optional<Ladder> TriangleWorld::ladder(PieceId piece, const Moment& moment)
 bool TriangleWorld::has_movers() const { return !data_->movers.empty(); }
 
 Surroundings TriangleWorld::surroundings(const Vec3& at_C, double time) const {
-  Surroundings here{data_->wind};
+  Surroundings here{data_->wind + data_->zones.wind(at_C, time)};
   if (data_->fields) here.gravity = data_->fields->at(at_C, time);
   return here;
 }
@@ -385,6 +401,33 @@ const FieldSum* TriangleWorld::fields() const { return data_->fields ? &data_->f
 void TriangleWorld::place_fields(double time, std::span<RigidPose> out) const {
   data_->fields->place(time, out);
 }
+
+std::size_t TriangleWorld::zones_touched(const CapsuleWay& way, double from_time, double to_time,
+                                         std::span<ZoneId> out) const {
+  return data_->zones.touched(way, from_time, to_time, out);
+}
+
+ZoneNow TriangleWorld::zone(ZoneId zone, double time) const {
+  if (zone >= data_->zones.size()) return World::zone(zone, time);
+  const Zone& of = data_->zones.zone(zone);
+  return {of.id, &of.effect, data_->zones.frame(zone, time), data_->zones.velocity(zone, time)};
+}
+
+bool TriangleWorld::covers_surfaces() const { return data_->zones.covers(); }
+
+std::optional<Surface> TriangleWorld::surface_over(const Vec3& at_C, double time) const {
+  return data_->zones.surface_over(at_C, time);
+}
+
+Vec3 TriangleWorld::surface_drift(PieceId piece, double time) const {
+  const auto found = std::lower_bound(data_->drifts.begin(), data_->drifts.end(), piece,
+                                      [](const auto& row, PieceId id) { return row.first < id; });
+  if (found == data_->drifts.end() || found->first != piece) return Vec3(0.0);
+  return piece_frame(piece, time).rotation_CP * found->second;
+}
+
+std::size_t TriangleWorld::zone_count() const { return data_->zones.size(); }
+const Zone& TriangleWorld::zone_as_given(ZoneId zone) const { return data_->zones.zone(zone); }
 
 bool TriangleWorld::moves(PieceId piece) const { return motion_of(piece) != nullptr; }
 

@@ -246,7 +246,7 @@ TEST_CASE("A trace reads back to the same numbers") {
   std::istringstream csv(trace_csv(states, world, Profile{}, 60));
   std::string line;
   std::getline(csv, line);
-  CHECK(std::count(line.begin(), line.end(), ',') == 25);
+  CHECK(std::count(line.begin(), line.end(), ',') == 26);
   for (const CharacterState& s : states) {
     REQUIRE(std::getline(csv, line));
     std::vector<std::string> cell(1);
@@ -257,7 +257,7 @@ TEST_CASE("A trace reads back to the same numbers") {
         cell.back().push_back(c);
       }
     }
-    REQUIRE(cell.size() == 26);
+    REQUIRE(cell.size() == 27);
     CHECK(number_of(cell[3]) == s.foot_C.x);
     CHECK(number_of(cell[5]) == s.foot_C.z);
     CHECK(number_of(cell[8]) == s.velocity_C.z);

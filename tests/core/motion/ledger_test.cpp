@@ -93,7 +93,13 @@ TEST_CASE("Every kind of entry becomes one JSON object with its kind") {
       entry::Change{entry::Change::Why::Grip, Vec3(0.1, 0, 0)},
       entry::Pulled{Vec3(0, -9, 0), 0.1, {{{kBelowFields, 1.0}}}, 1},
       entry::Upright{0.2, 0.1, 0.1, true},
-      entry::RunsOff{9.0, 8.9}};
+      entry::RunsOff{9.0, 8.9},
+      entry::ZoneEntered{0},
+      entry::ZoneLeft{0},
+      entry::Thrown{0, Vec3(0.0), Vec3(0, 10, 0), Vec3(0, 2, -8), 3.0, 1.4, true, false},
+      entry::ThrowWaits{0},
+      entry::HomeMoved{0, Vec3(1, 0, 0)},
+      entry::BarredFrom{0, StateId::Sprint, true, built_in_chart()}};
   REQUIRE(all.size() == std::variant_size_v<LedgerEntry>);
   std::set<std::string> kinds;
   for (const LedgerEntry& e : all) {

@@ -3,14 +3,14 @@
 
 namespace lagniappe {
 
-Vec3 felt_wind(const StepContext& context, const Body& body, const Vec3& foot_C) {
+Vec3 felt_air(const StepContext& context, const Body& body, const Vec3& foot_C, double before_end) {
   const Segment axis = body.axis(foot_C);
-  const Surroundings here = body.world.surroundings(0.5 * (axis.a_C + axis.b_C), context.now.time);
-  return body.flat(here.wind_C) * context.profile.air.wind_share;
+  const Surroundings here = body.world.surroundings(0.5 * (axis.a_C + axis.b_C), context.now.time - before_end);
+  return here.wind_C * context.profile.air.wind_share;
 }
 
 Vec3 blown_on_ground(const StepContext& context, const Body& body, const Vec3& foot_C, double grip) {
-  const Vec3 wind = felt_wind(context, body, foot_C);
+  const Vec3 wind = body.flat(felt_air(context, body, foot_C));
   const double held = grip * context.profile.gravity * context.profile.air.wind_time, speed = length(wind);
   return speed > held ? wind * (1.0 - held / speed) : Vec3(0.0);
 }

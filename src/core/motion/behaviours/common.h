@@ -7,8 +7,8 @@
 
 namespace lagniappe {
 
-// The wind across up, as the character feels it.
-Vec3 felt_wind(const StepContext& context, const Body& body, const Vec3& foot_C);
+// The velocity of the air at the body's middle, as the character feels it, so many s before the part's end.
+Vec3 felt_air(const StepContext& context, const Body& body, const Vec3& foot_C, double before_end = 0.0);
 
 // What of the wind the ground does not hold: the wind pushes with its speed over the wind's time, as it does in
 // the air, and grip holds its share of gravity.

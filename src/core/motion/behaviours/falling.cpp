@@ -23,6 +23,12 @@ void bump_head(const StepContext& context, const Body& body, double rise, Charac
   context.note(entry::HeadBump{rise, back});
 }
 
+// Whether a throw to a mark is still what moves it.
+bool flies_as_aimed(CharacterState& state) {
+  if (state.flight_of >= 0) state.zones.aimed = false;
+  return state.zones.aimed;
+}
+
 // m/s with which one gets off what is no ground.
 constexpr double kSlipSpeed = 1.0;
 
@@ -56,15 +62,17 @@ MovedSmooth steered(const Response& response, const Vec3& velocity, const Vec3& 
 
 // What steers in the air: against the air, which may move.
 struct AirSteering {
-  Vec3 wind;  // As it is felt.
+  bool aimed;  // By a throw to a mark: nothing does.
+  Vec3 wind;   // As it is felt.
   Vec3 asked, target;
   Response response;
   bool wished;
   Vec3 level_velocity, acceleration;  // To begin with; the velocity against the course.
 
   AirSteering(const StepContext& context, const Body& body, const Intent& intent, const CharacterState& state,
-              const Vec3& felt_wind)
-      : wind(felt_wind),
+              const Vec3& felt_wind, bool is_aimed)
+      : aimed(is_aimed),
+        wind(felt_wind),
         response(context.profile.air.response),
         wished(intent.share > 0.0),
         level_velocity(body.flat(state.velocity_C)),
@@ -85,6 +93,7 @@ struct AirSteering {
 
   // Velocity and way against the course.
   MovedSmooth after(double seconds) const {
+    if (aimed) return {level_velocity, Vec3(0.0), level_velocity * seconds};
     const MovedSmooth against_air =
         steered(response, level_velocity - wind, acceleration, target, wished, seconds);
     return {against_air.velocity + wind, against_air.acceleration, against_air.displacement + wind * seconds};
@@ -92,26 +101,36 @@ struct AirSteering {
 };
 
 void tell_flight(const StepContext& context, const Body& body, const Intent& intent,
-                 const CharacterState& state, const AirSteering& steering, const Pull& pull) {
+                 const CharacterState& state, const AirSteering& steering, const Pull& pull,
+                 const Draught& draught) {
   if (context.ledger == nullptr) return;
   context.note(entry::Intent{steering.asked, intent.share, steering.wind});
   const double rise = dot(state.velocity_C, body.up_C);
   context.note(entry::Gravity{body.up_C * (rise_for(pull, rise, context.dt).speed - rise),
                               gravity_at(pull, rise), context.profile.terminal_speed,
                               height_to_apex(pull, rise)});
-  const Vec3 still = AirSteering(context, body, intent, state, Vec3(0.0)).after(context.dt).velocity;
+  const Vec3 still =
+      AirSteering(context, body, intent, state, Vec3(0.0), steering.aimed).after(context.dt).velocity;
   tell_change(context, Why::Intent, body.flat(still) - steering.level_velocity);
-  tell_change(context, Why::Wind, body.flat(steering.after(context.dt).velocity - still));
+  const double by_draught =
+      rise_in(draught, pull, rise, context.dt).speed - rise_for(pull, rise, context.dt).speed;
+  tell_change(context, Why::Wind,
+              body.flat(steering.after(context.dt).velocity - still) + body.up_C * by_draught);
 }
 
 }  // namespace
 
 void fall(const StepContext& context, const Body& body, const Intent& asked_for, CharacterState& state) {
-  const Intent kept = guarded_steering(context, asked_for, state);
-  const Intent intent = slipping_off(context, body, kept, state);
-  const AirSteering steering(context, body, intent, state, felt_wind(context, body, state.foot_C));
+  const bool aimed = flies_as_aimed(state);
+  const Intent none{Vec3(0.0), 0.0}, kept = aimed ? none : guarded_steering(context, asked_for, state);
+  const Intent intent = aimed ? none : slipping_off(context, body, kept, state);
+  // In the middle of the part, where it changes on the way.
+  const double half = 0.5 * context.dt;
+  const Vec3 wind = aimed ? Vec3(0.0) : felt_air(context, body, state.foot_C + state.velocity_C * half, half);
+  const AirSteering steering(context, body, intent, state, body.flat(wind), aimed);
+  const Draught draught{dot(wind, body.up_C), context.profile.air.wind_time};
   const Pull pull = pull_on(context.profile, state.flight_of, state.jump_cut);
-  tell_flight(context, body, intent, state, steering, pull);
+  tell_flight(context, body, intent, state, steering, pull, draught);
 
   struct Flown {
     MovedSmooth level;
@@ -121,7 +140,7 @@ void fall(const StepContext& context, const Body& body, const Intent& asked_for,
   // Who has left a piece in this tick went with it already, and his own way holds what it gave.
   const auto fly = [&](double seconds) {
     const MovedSmooth level = steering.after(seconds);
-    const Risen risen = rise_for(pull, dot(state.velocity_C, body.up_C), seconds);
+    const Risen risen = rise_in(draught, pull, dot(state.velocity_C, body.up_C), seconds);
     const Vec3 way = body.flat(level.displacement) + body.up_C * risen.height -
                      context.pushes.carried_C * (seconds / context.dt);
     return Flown{level, risen, context.pushes.beyond(way)};
@@ -134,6 +153,7 @@ void fall(const StepContext& context, const Body& body, const Intent& asked_for,
   const Slid slid = slide_in_air(context, body, state.foot_C, flown.way_C, velocity, how);
   note_stop(context, slid, state.foot_C, [&](double seconds) { return fly(seconds).way_C; });
   take(slid, state);
+  if (slid.slides > 0) state.zones.aimed = false;
   if (slid.ceiling && flown.risen.speed > 0.0) bump_head(context, body, flown.risen.speed, state);
   lift_eye(slid, state);
   state.acceleration_C = flown.level.acceleration;

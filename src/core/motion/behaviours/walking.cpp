@@ -22,7 +22,7 @@ constexpr double kLeastGrip = 1e-3;
 double grip_of(const CharacterState& state) { return std::max(state.ground.surface.friction, kLeastGrip); }
 
 // The speed on the ground that an intent of share 1 asks for, on the level.
-double full_ground_speed(const StepContext& context) { return context.profile.ground.speed; }
+double full_ground_speed(const StepContext& context) { return context.profile.ground.speed * context.pace; }
 
 // Tells a response by its causes. `with(grip, blown_C)` is the velocity that it would have led to.
 template <typename With>
@@ -111,13 +111,13 @@ std::array<Pace, 3> paces_of(const StepContext& context, double gathered, bool g
   const Profile::Ground::Gather& gather = ground.gather;
   const double dt = context.dt;
   if (gather.growth <= 0.0) return {Pace{full_ground_speed(context), 0.0, dt}};
-  const double least = gather.least;
-  const double from = std::min(gather.lowest + gathered, gather.highest);
-  const double growth = grows ? gather.growth : 0.0;
+  const double times = context.pace, least = gather.least * times, highest = gather.highest * times;
+  const double from = std::min(gather.lowest + gathered, gather.highest) * times;
+  const double growth = grows ? gather.growth * times : 0.0;
   if (growth <= 0.0) return {Pace{std::max(from, least), 0.0, dt}};
   const double even = std::clamp((least - from) / growth, 0.0, dt);
-  const double full = std::clamp((gather.highest - from) / growth, even, dt);
-  const double begin = std::max(from + growth * even, least), end = std::max(gather.highest, least);
+  const double full = std::clamp((highest - from) / growth, even, dt);
+  const double begin = std::max(from + growth * even, least), end = std::max(highest, least);
   return {Pace{std::max(from, least), 0.0, even}, Pace{begin, growth, full - even}, Pace{end, 0.0, dt - full}};
 }
 

@@ -32,6 +32,11 @@ struct Named {
   PieceId piece;
 };
 
+// The same of a zone.
+struct ZoneNamed {
+  ZoneId zone;
+};
+
 // The same of a field.
 struct FieldNamed {
   std::uint16_t field;
@@ -65,6 +70,10 @@ inline std::string direction(const Vec3& v) { return fmt::format("({:.2f}, {:.2f
 inline std::string piece_name(const World& world, PieceId id) {
   const std::string_view name = world.piece_name(id);
   return name.empty() ? "no piece" : fmt::format("\u201c{}\u201d", name);
+}
+
+inline std::string zone_name(const World& world, ZoneId zone) {
+  return fmt::format("\u201c{}\u201d", world.zone(zone, 0.0).name);
 }
 
 inline std::string field_name(const World& world, std::uint16_t field) {

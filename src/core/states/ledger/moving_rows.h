@@ -74,8 +74,12 @@ struct EntryRow<entry::PushOut> {
 template <>
 struct EntryRow<entry::Reset> {
   static constexpr std::string_view kKind = "reset";
-  static void fields(const entry::Reset& e, auto&& f) { f("out_of_limits", e.out_of_limits); }
-  static std::string tell(const entry::Reset& e, const World&) {
+  static void fields(const entry::Reset& e, auto&& f) {
+    f("out_of_limits", e.out_of_limits);
+    if (e.zone != kNoZone) f("zone", ZoneNamed{e.zone});
+  }
+  static std::string tell(const entry::Reset& e, const World& world) {
+    if (e.zone != kNoZone) return fmt::format("put home by the zone {}", zone_name(world, e.zone));
     return e.out_of_limits ? "put back to the start: the limits of the course were left"
                            : "put back to the start, as asked";
   }
