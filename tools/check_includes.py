@@ -12,7 +12,7 @@ import sys
 MAY_USE = {
     "src/core/math": [],
     "src/core/geometry": ["math"],
-    "src/core/fields": ["math"],
+    "src/core/fields": ["math", "geometry"],
     "src/core/world": ["math", "geometry", "fields"],
     "src/core/ledges": ["math", "geometry", "fields", "world"],
     "src/core/motion": ["math", "geometry", "fields", "world", "ledges"],
@@ -25,11 +25,11 @@ MAY_USE = {
 # Which folder implements a public header, and so what including it comes to. What is only types belongs to the first that needs it.
 IMPLEMENTED_IN = {
     "math": ["vector.h", "result.h", "blocks.h", "curve.h", "rigid_pose.h", "smooth_path.h", "turns.h", "gravity.h", "document_key.h"],
-    "fields": ["field.h", "field_kinds.h"],
+    "fields": ["surface.h", "field.h", "field_kinds.h", "zone.h", "zone_kinds.h"],
     "geometry": ["shapes.h", "capsule_queries.h"],
-    "world": ["surface.h", "piece_motion.h", "world.h", "triangle_world.h"],
+    "world": ["piece_motion.h", "world.h", "triangle_world.h"],
     "ledges": ["ledge.h"],
-    "motion": ["behaviour.h", "profile.h", "profile_fields.h", "handling.h", "input_frame.h", "character_state.h", "ledger.h", "pose.h"],
+    "motion": ["behaviour.h", "profile.h", "profile_fields.h", "handling.h", "input_frame.h", "character_state.h", "launch.h", "ledger.h", "pose.h"],
     "states": ["states.h", "ledger_facts.h", "signals.h", "guard.h", "table_check.h", "step.h", "pose_feed.h"],
     "camera": ["camera.h"],
     "course": ["course.h", "piece_kinds.h"],

@@ -1,6 +1,6 @@
 #!/usr/bin/env python3
 # SPDX-License-Identifier: MIT
-"""Writes the schema of courses: the kinds of pieces and fields from the rows that the core has, all else as it stands.
+"""Writes the schema of courses: the kinds of pieces, fields and zones from the rows that the core has, all else as it stands.
 
 Usage: course_schema.py PATH_OF_LAGNIAPPE_CLI > new; mv new docs/formats/course.schema.json
 """
@@ -10,7 +10,7 @@ import subprocess
 import sys
 
 SCHEMA = pathlib.Path(__file__).parent.parent / "docs/formats/course.schema.json"
-COMMON = {"pieces": ["id", "kind", "at", "turn", "surface", "motion"],
+COMMON = {"pieces": ["id", "kind", "at", "turn", "surface", "motion", "drift"],
           "fields": ["id", "kind", "at", "turn", "strength", "acceleration", "falloff", "reach", "fade", "combine", "priority", "on"]}
 
 
@@ -61,10 +61,32 @@ def write_kinds(document, cli, items_of, prefix, model):
     items["oneOf"] = [{"$ref": f"#/$defs/{prefix}{row['kind']}"} for row in rows]
 
 
+def part_schema(row, name, standing):
+    """Of a zone's shape or effect. Which values go together, where they may be left out, the reader says."""
+    old = standing.get(name, {}).get("properties", {})
+    properties = {"kind": {"const": row["kind"]}, **{key["name"]: schema_of(key, old.get(key["name"], {})) for key in row["keys"]}}
+    needed = ["kind"] + [key["name"] for key in row["keys"] if key["needed"]]
+    return {"type": "object", "additionalProperties": False, "required": needed, "description": row["help"], "properties": properties,
+            **{key: standing[name][key] for key in ("oneOf", "if", "then") if key in standing.get(name, {})}}
+
+
+def write_zones(document, cli):
+    parts = json.loads(subprocess.run([cli, "show", "--zones", "--json"], check=True, capture_output=True, text=True).stdout)
+    definitions = document["$defs"]
+    for part in ("shape", "effect"):
+        rows, prefix = parts[part + "s"], f"zone-{part}-"
+        for row in rows:
+            definitions[prefix + row["kind"]] = part_schema(row, prefix + row["kind"], definitions)
+        definitions["zone"]["properties"][part] = {
+            "type": "object", "required": ["kind"], "properties": {"kind": {"enum": [row["kind"] for row in rows]}},
+            "oneOf": [{"$ref": f"#/$defs/{prefix}{row['kind']}"} for row in rows]}
+
+
 def text(cli):
     document = json.loads(SCHEMA.read_text())
     write_kinds(document, cli, "pieces", "", "block")
     write_kinds(document, cli, "fields", "field-", "field-ball")
+    write_zones(document, cli)
     return json.dumps(document, indent=2, ensure_ascii=False) + "\n"
 
 

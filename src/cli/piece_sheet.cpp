@@ -8,6 +8,7 @@
 
 #include "lagniappe/field_kinds.h"
 #include "lagniappe/piece_kinds.h"
+#include "lagniappe/zone_kinds.h"
 
 namespace lagniappe::cli {
 namespace {
@@ -30,14 +31,14 @@ Json json_of(const DocumentKey& key) {
   return json;
 }
 
-void print_json(std::span<const DocumentKind> all) {
+Json json_of(std::span<const DocumentKind> all) {
   Json kinds = Json::array();
   for (const DocumentKind& kind : all) {
     Json row = {{"kind", kind.name}, {"help", kind.help}, {"keys", Json::array()}};
     for (const DocumentKey& key : kind.keys) row["keys"].push_back(json_of(key));
     kinds.push_back(row);
   }
-  fmt::print("{}\n", kinds.dump(2));
+  return kinds;
 }
 
 std::string range_text(const DocumentKey& key) {
@@ -49,7 +50,7 @@ std::string range_text(const DocumentKey& key) {
 
 int show(std::span<const DocumentKind> kinds, bool json, const char* common) {
   if (json) {
-    print_json(kinds);
+    fmt::print("{}\n", json_of(kinds).dump(2));
     return 0;
   }
   fmt::print("{}\n", common);
@@ -69,6 +70,19 @@ int show_pieces(bool json) {
       piece_kinds(), json,
       "All pieces have id, kind and at (3 numbers, m), and may have turn (3 numbers, degrees), surface and "
       "motion.");
+}
+
+int show_zones(bool json) {
+  if (json) {
+    fmt::print(
+        "{}\n",
+        Json{{"shapes", json_of(zone_shape_kinds())}, {"effects", json_of(zone_effect_kinds())}}.dump(2));
+    return 0;
+  }
+  show(zone_shape_kinds(), false,
+       "All zones have id, at (3 numbers, m: the centre of their base), shape and effect, and may have turn (3 "
+       "numbers, degrees)\nand on (a piece). They act in the order of the list.\n\nShapes:");
+  return show(zone_effect_kinds(), false, "\nEffects:");
 }
 
 int show_fields(bool json) {

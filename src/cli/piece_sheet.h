@@ -7,5 +7,6 @@ namespace lagniappe::cli {
 // Prints them; returns the exit code.
 int show_pieces(bool json);
 int show_fields(bool json);
+int show_zones(bool json);
 
 }  // namespace lagniappe::cli

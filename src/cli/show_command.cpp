@@ -18,7 +18,7 @@ struct Options {
   std::string profile, curve, svg, csv;
   std::vector<std::string> set;
   int hz = 60;
-  bool json = false, pieces = false, fields = false;
+  bool json = false, pieces = false, fields = false, zones = false;
 };
 
 void print_row(const Profile& profile, const std::string& path, std::string_view unit,
@@ -97,6 +97,10 @@ Command add_show(CLI::App& app) {
   command->add_flag("--fields", o->fields, "Instead, the kinds of fields of gravity that a course may have")
       ->excludes(profile)
       ->excludes("--pieces");
+  command->add_flag("--zones", o->zones, "Instead, the shapes and effects of zones that a course may have")
+      ->excludes(profile)
+      ->excludes("--pieces")
+      ->excludes("--fields");
   add_set_option(*command, o->set);
   command->add_option("--hz", o->hz, "Tick rate at which ticks are counted")
       ->check(CLI::Range(10, 480))
@@ -113,10 +117,11 @@ Command add_show(CLI::App& app) {
       "  lagniappe-cli show --pieces\n\n"
       "Exit code: 0 if it was shown, 2 on bad input, 64 on wrong usage.");
   command->callback([o] {
-    if (!o->pieces && !o->fields && o->profile.empty()) throw CLI::RequiredError("PROFILE");
+    if (!o->pieces && !o->fields && !o->zones && o->profile.empty()) throw CLI::RequiredError("PROFILE");
   });
   return {command, [o] {
             if (o->fields) return show_fields(o->json);
+            if (o->zones) return show_zones(o->json);
             return o->pieces ? show_pieces(o->json) : show(*o);
           }};
 }

@@ -22,7 +22,7 @@ constexpr std::array kEvents = {Event::StateChange, Event::Landing,     Event::J
                                 Event::Step,        Event::StepRefused, Event::Wall,          Event::Snap,
                                 Event::PushOut,     Event::JumpRefused, Event::Ceiling,       Event::Carried,
                                 Event::Pushed,      Event::Mantle,      Event::MantleRefused, Event::LetGo,
-                                Event::Caught};
+                                Event::Caught,      Event::ZoneEntered, Event::ZoneLeft,      Event::Thrown};
 constexpr int kOnionSkins[] = {0, 5, 10, 20, 60};
 constexpr double kTrailSeconds[] = {2.0, 6.0, 20.0, 60.0};
 

@@ -11,6 +11,7 @@ std::span<const EventMark> event_marks() {
       {Event::Jump, 0, MarkShape::Hop, &Colours::sky, "jump"},
       {Event::JumpRefused, 0, MarkShape::Cross, &Colours::brick, "refused jump"},
       {Event::Landing, 0, MarkShape::Rest, &Colours::plum, "landing"},
+      {Event::Thrown, 0, MarkShape::Lift, &Colours::gold, "thrown by a zone"},
       {Event::Step, 1, MarkShape::Rise, &Colours::gold, "step"},
       {Event::StepRefused, 1, MarkShape::Cross, &Colours::brick, "refused step"},
       {Event::Snap, 1, MarkShape::Drop, &Colours::ink2, "snap"},
@@ -57,6 +58,11 @@ void paint_mark(QPainter& painter, MarkShape shape, const QColor& colour, const 
     case MarkShape::Hop:
       stroke({-h, h}, {0, -h});
       stroke({0, -h}, {h, h});
+      return;
+    case MarkShape::Lift:
+      stroke({0, h}, {0, -h});
+      stroke({-h, 0}, {0, -h});
+      stroke({h, 0}, {0, -h});
       return;
     case MarkShape::Corner:
       stroke({-h, h}, {-h, -h});

@@ -11,7 +11,7 @@
 
 namespace lagniappe::app {
 
-enum class MarkShape { Rise, Cross, Drop, Bar, Roof, Diamond, Arrow, Hop, Rest, Corner, Barred, Hands };
+enum class MarkShape { Rise, Cross, Drop, Bar, Roof, Diamond, Arrow, Hop, Rest, Corner, Barred, Hands, Lift };
 
 struct EventMark {
   Event event;

@@ -124,6 +124,9 @@ void Tape::build_lanes() {
   }
   lane(kInputRow * int(1 + used_actions(index_).size()) + 2,
        [this](QPainter& p, const LaneView& v) { paint_inputs(p, v, index_, session_.shown()); });
+  if (index_.zone_rows() > 0)
+    lane(kZoneRow * index_.zone_rows(),
+         [this](QPainter& p, const LaneView& v) { paint_zones(p, v, index_, session_.shown()); });
   for (const QString& key : curve_keys_) add_curve(int(lanes_.size()), key);
   if (!ghosts_.empty()) add_curve(int(lanes_.size()), kApart);
   QCPAxisRect* last = lanes_.back();
@@ -349,7 +352,8 @@ void Tape::refresh() {
   const bool due = !session_.live() || since_replot_.nsecsElapsed() * 1e-9 > kLiveReplot;
   const bool other = revision_ != session_.revision();
   if (due || other) {
-    const std::size_t used = used_actions(index_).size();
+    const auto rows = [&] { return std::pair(used_actions(index_).size(), index_.zone_rows()); };
+    const auto before = rows();
     const bool changed = index_.update(session_.shown(), session_.revision());
     if (other) {
       const bool longer = session_.is_open() && session_.shown().run.ticks() < 2;
@@ -358,7 +362,7 @@ void Tape::refresh() {
       touched_.clear();
       build_lanes();
       longer ? show_range(0.0, 12.0) : show_all();
-    } else if (used != used_actions(index_).size()) {
+    } else if (before != rows()) {
       build_lanes();
     }
     follow_live();
@@ -403,6 +407,7 @@ std::vector<TapeOverlay::Label> Tape::labels() const {
     at(3, y, qt(kActionNames[static_cast<std::size_t>(action)]));
     y += kInputRow;
   }
+  if (index_.zone_rows() > 0) at(4, kZoneRow / 2.0, tr("zones"));
   return all;
 }
 

@@ -59,6 +59,29 @@ bool TapeIndex::update(const Recording& recording, std::uint64_t revision) {
   return true;
 }
 
+void TapeIndex::add_zones(const InZones& zones, std::size_t tick) {
+  const auto lasts = [&](const ZoneStretch& s) { return s.ticks.last + 1 == tick; };
+  std::uint32_t taken = 0;
+  std::vector<ZoneId> begun;
+  for (std::size_t i = 0; i < zones.count; ++i) {
+    const auto same = std::find_if(zones_.rbegin(), zones_.rend(),
+                                   [&](const ZoneStretch& s) { return s.zone == zones.id[i] && lasts(s); });
+    if (same == zones_.rend()) {
+      begun.push_back(zones.id[i]);
+      continue;
+    }
+    same->ticks.last = tick;
+    taken |= 1u << same->row;
+  }
+  for (const ZoneId zone : begun) {
+    int row = 0;
+    while ((taken >> row) & 1u) ++row;
+    taken |= 1u << row;
+    zones_.push_back({zone, {tick, tick}, row});
+    zone_rows_ = std::max(zone_rows_, row + 1);
+  }
+}
+
 void TapeIndex::add_tick(const Recording& recording, std::size_t tick) {
   const StateId state = recording.run.state(tick).state;
   if (states_.back().state == state) {
@@ -66,7 +89,10 @@ void TapeIndex::add_tick(const Recording& recording, std::size_t tick) {
   } else {
     states_.push_back({state, {tick, tick}});
   }
+  add_zones(recording.run.state(tick).zones, tick);
   const Events events = recording.run.events(tick);
+  // What is passed within a tick has a row, too.
+  if (events.has(Event::ZoneEntered)) zone_rows_ = std::max(zone_rows_, 1);
   for (std::size_t e = 0; e < events_.size(); ++e) {
     if (events.has(static_cast<Event>(e))) extend(events_[e], tick);
   }

@@ -34,12 +34,21 @@ class TapeIndex {
     Stretch ticks;
   };
 
+  struct ZoneStretch {
+    ZoneId zone;
+    Stretch ticks;
+    int row;  // Below the others that last at the same time.
+  };
+
   // Takes in the ticks that were recorded since; begins anew where it is another recording. Returns whether
   // anything changed.
   bool update(const Recording& recording, std::uint64_t revision);
 
   std::size_t ticks() const { return ticks_; }
   const std::vector<StateStretch>& states() const { return states_; }
+  // By their first ticks.
+  const std::vector<ZoneStretch>& zones() const { return zones_; }
+  int zone_rows() const { return zone_rows_; }
   const std::vector<Stretch>& stretches(Event event) const { return events_[static_cast<std::size_t>(event)]; }
   const std::vector<Stretch>& held(Action action) const { return held_[static_cast<std::size_t>(action)]; }
   const std::vector<std::size_t>& presses(Action action) const {
@@ -52,11 +61,14 @@ class TapeIndex {
 
  private:
   void add_tick(const Recording& recording, std::size_t tick);
+  void add_zones(const InZones& zones, std::size_t tick);
 
   std::uint64_t revision_ = 0;
   std::size_t ticks_ = 0;
   bool begun_ = false;
   std::vector<StateStretch> states_;
+  std::vector<ZoneStretch> zones_;
+  int zone_rows_ = 0;
   std::array<std::vector<Stretch>, kEventNames.size()> events_;
   std::array<std::vector<Stretch>, kButtonKinds> held_;
   std::array<std::vector<std::size_t>, kButtonKinds> presses_;

@@ -123,6 +123,37 @@ void paint_contacts(QPainter& painter, const LaneView& view, const TapeIndex& in
   painter.setRenderHint(QPainter::Antialiasing, false);
 }
 
+void paint_zones(QPainter& painter, const LaneView& view, const TapeIndex& index, const Recording& recording) {
+  const int rate = recording.run.tick_rate();
+  const Stretch visible = view.visible(index.ticks(), rate);
+  painter.setFont(theme::text_font(10));
+  // A stroke where one is entered, for those that are left within the tick.
+  painter.setPen(QPen(theme::ink2(), 2, Qt::SolidLine, Qt::FlatCap));
+  each_visible(view, index.stretches(Event::ZoneEntered), visible, rate, [&](const Stretch& s) {
+    const double x = view.x(double(s.first) / rate);
+    painter.drawLine(QPointF(x, view.area.top()), QPointF(x, view.area.top() + kZoneRow - 2.0));
+  });
+  std::vector<double> drawn_to(std::size_t(index.zone_rows()), -1e9);
+  for (const TapeIndex::ZoneStretch& zone : index.zones()) {
+    if (zone.ticks.first > visible.last) break;
+    if (zone.ticks.last < visible.first) continue;
+    const double top = view.area.top() + zone.row * kZoneRow;
+    QRectF r = span_of(view, zone.ticks, rate, top, kZoneRow - 2.0);
+    double& drawn = drawn_to[std::size_t(zone.row)];
+    if (r.right() - drawn < 0.5) continue;
+    drawn = r.right();
+    if (r.width() < 3.0) r.setWidth(3.0);
+    painter.setBrush(theme::colours().stick);
+    painter.setPen(QPen(theme::ink2(), 1));
+    painter.drawRect(r.adjusted(0.5, 0.5, -0.5, -0.5));
+    if (r.width() < kShortestName) continue;
+    painter.setPen(theme::ink());
+    const QString name = QString::fromUtf8(recording.place->world.zone(zone.zone, 0.0).name.data());
+    painter.drawText(r.adjusted(4, 0, -2, 0), Qt::AlignVCenter,
+                     painter.fontMetrics().elidedText(name, Qt::ElideRight, int(r.width()) - 6));
+  }
+}
+
 std::vector<Action> used_actions(const TapeIndex& index) {
   std::vector<Action> used;
   for (std::size_t a = 0; a < TapeIndex::kButtonKinds; ++a) {

@@ -41,6 +41,9 @@ class LanePainter : public QCPAbstractPlottable {
 void paint_states(QPainter& painter, const LaneView& view, const TapeIndex& index, const Recording& recording,
                   bool with_names);
 void paint_contacts(QPainter& painter, const LaneView& view, const TapeIndex& index, int tick_rate);
+// The zones that are touched, with their names; each row is kZoneRow high.
+void paint_zones(QPainter& painter, const LaneView& view, const TapeIndex& index, const Recording& recording);
+inline constexpr int kZoneRow = 13;  // Pixels.
 void paint_inputs(QPainter& painter, const LaneView& view, TapeIndex& index, const Recording& recording);
 void paint_findings(QPainter& painter, const LaneView& view, const Run& run);
 void paint_firings(QPainter& painter, const LaneView& view, const std::vector<std::size_t>& ticks,

@@ -16,6 +16,13 @@ constexpr int kBelowHint = 48;           // Pixels from the top that the line of
 constexpr double kFarthestLabel = 45.0;  // m from the eye.
 constexpr double kLegendLine = 17.0, kLegendWidth = 330.0;
 
+QString zone_text(const World& world, const CharacterState& state) {
+  QStringList names;
+  for (std::size_t i = 0; i < state.zones.count; ++i)
+    names.push_back(QString::fromUtf8(world.zone(state.zones.id[i], state.time).name.data()));
+  return names.join(", ");
+}
+
 QString signed_number(double x, int digits) {
   // No "-0.00".
   const double shown = std::abs(x) < 0.5 * std::pow(10.0, -digits) ? 0.0 : x;
@@ -86,6 +93,7 @@ std::vector<std::pair<QString, QString>> Readouts::rows() const {
     rows.insert(rows.begin() + kPullRow,
                 {"Pull", pull > 0.0 ? QString::number(pull, 'f', 1) + QString::fromUtf8(" m/s²") : "none"});
   }
+  if (s.zones.count > 0) rows.push_back({"In zone", zone_text(session_.place()->world, s)});
   return rows;
 }
 

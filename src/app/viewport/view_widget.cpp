@@ -12,6 +12,7 @@
 #include "viewport/carriage.h"
 #include "viewport/entry_geometry.h"
 #include "viewport/readouts.h"
+#include "viewport/zone_lines.h"
 
 namespace lagniappe::app {
 namespace {
@@ -265,6 +266,8 @@ DrawnFrame ViewWidget::drawn_frame(const Eye& eye, const QSize& pixels, bool fli
   const Vec3 origin = session_.place()->drawn.origin_C;
   frame.overlay = overlay_lines(session_, overlays_, origin);
   frame.trail = trail_picture().lines;
+  const auto zones = zone_lines(session_, origin);
+  frame.overlay.insert(frame.overlay.end(), zones.begin(), zones.end());
   const auto pointed_at = highlight_lines(session_, highlight_, origin);
   frame.overlay.insert(frame.overlay.end(), pointed_at.begin(), pointed_at.end());
   add_ghosts(frame);

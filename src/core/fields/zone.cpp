@@ -4,7 +4,6 @@
 #include <cmath>
 #include <numbers>
 
-#include "geometry/closest.h"
 #include "geometry/convex_distance.h"
 #include "lagniappe/turns.h"
 

@@ -190,12 +190,18 @@ double next_bound(const Draught& draught, const Pull& pull, double speed, bool r
   return next;
 }
 
+// (x - 1 + exp(-x)) / x^2, by its series where that is all rounding.
+double second_share(double x) {
+  constexpr double kSmall = 1e-2;
+  if (x < kSmall) return 0.5 - x * (1.0 / 6.0 - x * (1.0 / 24.0 - x * (1.0 / 120.0 - x / 720.0)));
+  return (x + std::expm1(-x)) / (x * x);
+}
+
 // A stretch under one gravity, in air that pushes or does not.
 struct Stretch {
   double speed, growth;  // At its begin, m/s and m/s2.
   double lag;            // s; infinite without a push: then the growth is even.
 
-  double end_speed() const { return speed + growth * lag; }  // That it tends to.
   double until(double bound) const {
     if (!std::isfinite(lag)) return (bound - speed) / growth;
     const double left = (bound - speed) / (growth * lag);
@@ -204,7 +210,7 @@ struct Stretch {
   Risen after(double time) const {
     if (!std::isfinite(lag)) return {speed + growth * time, speed * time + 0.5 * growth * time * time};
     const double come = -std::expm1(-time / lag);  // Share of the way to the end.
-    return {speed + growth * lag * come, end_speed() * time - growth * lag * lag * come};
+    return {speed + growth * lag * come, speed * time + growth * time * time * second_share(time / lag)};
   }
 };
 

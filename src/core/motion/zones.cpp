@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <span>
 
+#include "lagniappe/launch.h"
 #include "lagniappe/turns.h"
 #include "motion/jumping.h"
 #include "motion/velocity_log.h"
@@ -51,17 +52,6 @@ Quat frame_of_launch(const effect::Launch& launch, const ZoneNow& zone, const Ch
   return zone.frame.rotation_CP;
 }
 
-// What becomes of a velocity against the course.
-Vec3 launched(const effect::Launch& launch, const ZoneNow& zone, const CharacterState& state,
-              const Vec3& velocity_C) {
-  const Quat frame = frame_of_launch(launch, zone, state);
-  const Vec3 carries_C = zone.velocity.at(state.foot_C);
-  const Vec3 has = glm::conjugate(frame) * (velocity_C - carries_C);
-  const Vec3 given(launch.velocity.x, launch.velocity.y, -launch.velocity.z);
-  const double keeps_up = launch.sets_up ? 0.0 : 1.0, keeps_across = launch.sets_across ? 0.0 : 1.0;
-  return carries_C + frame * (given + has * Vec3(keeps_across, keeps_up, keeps_across));
-}
-
 std::optional<Throw> aimed(const StepContext& context, const effect::Launch& launch,
                            const CharacterState& state) {
   const double gravity = context.profile.gravity;
@@ -75,7 +65,7 @@ void throw_by(const StepContext& context, ZoneId id, const ZoneNow& zone, Charac
   const auto way = aims ? aimed(context, launch, state) : std::nullopt;
   if (aims && !way) return;
   const Vec3 has_C = state.velocity_C + state.ground_velocity_C;
-  const Vec3 velocity_C = aims ? way->velocity_C : launched(launch, zone, state, has_C);
+  const Vec3 velocity_C = aims ? way->velocity_C : launch_velocity(launch, zone, state, has_C);
   context.note(entry::Thrown{id, state.foot_C, velocity_C, aims ? launch.target_C : Vec3(0.0),
                              aims ? way->apex : 0.0, aims ? way->seconds : 0.0, aims, aims && way->terminal});
   VelocityLog log(context, state);
@@ -121,12 +111,38 @@ InZones listed(const ZoneList& now, const InZones& before, ZonesMet& met) {
   return list;
 }
 
-void tell_left(const StepContext& context, const InZones& before, const ZoneList& now, ZonesMet& met) {
+// Whether a zone on the way is entered: one that is touched now and not told apart any more is not.
+bool is_news(ZoneId zone, const InZones& before, const ZoneList& here, const InZones& now) {
+  return !before.index_of(zone) && (now.index_of(zone) || !here.has(zone));
+}
+
+void tell_left(const StepContext& context, const InZones& before, const ZoneList& passed, const ZoneList& here,
+               ZonesMet& met) {
+  for (const ZoneId zone : passed) {
+    if (!before.index_of(zone) && !here.has(zone)) context.note(entry::ZoneLeft{zone});
+  }
   for (std::size_t i = 0; i < before.count; ++i) {
-    if (now.has(before.id[i])) continue;
+    if (here.has(before.id[i])) continue;
     context.note(entry::ZoneLeft{before.id[i]});
     met.any = true;
   }
+}
+
+// Throws, if the zone does, it is its turn, and nothing holds.
+void launch_from(const StepContext& context, ZoneId id, bool is_new, CharacterState& state, ZonesMet& met) {
+  const ZoneNow zone = context.world.zone(id, context.now.time);
+  const effect::Launch* launch = launch_of(zone);
+  if (launch == nullptr) return;
+  const auto index = state.zones.index_of(id);
+  const bool again = launch->again_after > 0.0 && state.zones.since_throw >= launch->again_after - kTouch;
+  if (index && state.zones.has_thrown(*index) && !again) return;
+  if (state.holding() || !context.throws) {
+    if (is_new) context.note(entry::ThrowWaits{id});
+    return;
+  }
+  throw_by(context, id, zone, state);
+  if (index) state.zones.threw |= static_cast<std::uint8_t>(1u << *index);
+  met.any = true;
 }
 
 void enter(const StepContext& context, ZoneId id, CharacterState& state, ZonesMet& met) {
@@ -137,6 +153,16 @@ void enter(const StepContext& context, ZoneId id, CharacterState& state, ZonesMe
 }
 
 }  // namespace
+
+Vec3 launch_velocity(const effect::Launch& launch, const ZoneNow& zone, const CharacterState& state,
+                     const Vec3& velocity_C) {
+  const Quat frame = frame_of_launch(launch, zone, state);
+  const Vec3 carries_C = zone.velocity.at(state.foot_C);
+  const Vec3 has = glm::conjugate(frame) * (velocity_C - carries_C);
+  const Vec3 given(launch.velocity.x, launch.velocity.y, -launch.velocity.z);
+  const double keeps_up = launch.sets_up ? 0.0 : 1.0, keeps_across = launch.sets_across ? 0.0 : 1.0;
+  return carries_C + frame * (given + has * Vec3(keeps_across, keeps_up, keeps_across));
+}
 
 bool zones_change(const World& world, double radius, const CharacterState& from, const CharacterState& now) {
   const ZoneList passed(world, radius, from, now);
@@ -155,32 +181,17 @@ ZonesMet meet_zones(const StepContext& context, const CharacterState& from, Char
   if (passed.begin() == passed.end() && state.zones.count == 0) return met;
   const ZoneList here(context.world, radius, state);
   const InZones before = state.zones;
-  for (const ZoneId zone : passed) {
-    if (!before.index_of(zone)) enter(context, zone, state, met);
-  }
   state.zones = listed(here, before, met);
-  for (const ZoneId id : passed) {
-    const ZoneNow zone = context.world.zone(id, context.now.time);
-    const effect::Launch* launch = launch_of(zone);
-    if (launch == nullptr) continue;
-    const auto index = state.zones.index_of(id);
-    const bool again = launch->again_after > 0.0 && state.zones.since_throw >= launch->again_after - kTouch;
-    if (index && state.zones.has_thrown(*index) && !again) continue;
-    if (!index && before.index_of(id)) continue;
-    if (state.holding() || !context.throws) {
-      if (!before.index_of(id)) context.note(entry::ThrowWaits{id});
-      continue;
-    }
-    throw_by(context, id, zone, state);
-    if (index) state.zones.threw |= static_cast<std::uint8_t>(1u << *index);
+  for (const ZoneId zone : passed) {
+    if (!is_news(zone, before, here, state.zones)) continue;
+    enter(context, zone, state, met);
     met.any = true;
   }
   for (const ZoneId zone : passed) {
-    if (before.index_of(zone) || here.has(zone)) continue;
-    context.note(entry::ZoneLeft{zone});
-    met.any = true;
+    const bool is_new = is_news(zone, before, here, state.zones);
+    if (is_new || state.zones.index_of(zone)) launch_from(context, zone, is_new, state, met);
   }
-  tell_left(context, before, here, met);
+  tell_left(context, before, passed, here, met);
   return met;
 }
 

@@ -503,8 +503,9 @@ TEST_CASE(
 }
 
 TEST_CASE("Where the course says that the profile's gravity pulls down, all is as where it says nothing") {
-  const auto course = read_course(LAGNIAPPE_SOURCE_DIR "/courses/tidewheel.course.json");
+  auto course = read_course(LAGNIAPPE_SOURCE_DIR "/courses/tidewheel.course.json");
   REQUIRE(course);
+  course->fields.clear();
   Course says = *course;
   says.marks.push_back({"aside", Vec3(0.0), 0.0, Vec3(1, 0, 0)});
   const TriangleWorld plain = build_world(*course), told = build_world(says);

@@ -158,6 +158,16 @@ TEST_CASE("Zones are entered once and left once, also those passed within a tick
   }
 }
 
+TEST_CASE("Of more zones than are told apart the first ones count, and none is entered again and again") {
+  std::vector<Zone> many;
+  for (int i = 0; i < 12; ++i)
+    many.push_back(zone_of("Z" + std::to_string(i), zone::Cylinder{3.0, 30.0}, Vec3(0.0),
+                           i == 11 ? ZoneEffect(upwards(5.0)) : ZoneEffect(effect::Signal{})));
+  const auto all = entries_of(floor_with(many), Profile{}, InputFrame{}, 60, 1.0);
+  CHECK(count_of<entry::ZoneEntered>(all) == int(kMostZonesAtOnce));
+  CHECK(count_of<entry::Thrown>(all) == 0);
+}
+
 TEST_CASE("A launch sets or adds in its frame: the zone's, the view's, the facing's or the course's") {
   using effect::Frame;
   effect::Launch launch;
