@@ -89,13 +89,6 @@ double followed(const StepContext& context, const Body& body, const Stood& stood
   return std::max(context.profile.ground.snap_distance - std::max(line, 0.0), kGroundTouch);
 }
 
-// Whether the air blows up more strongly than gravity holds down.
-bool lifted_by_air(const StepContext& context, const Body& body, const CharacterState& state) {
-  constexpr double kSurely = 0.2;  // m/s2.
-  const double up = dot(felt_air(context, body, state.foot_C), body.up_C);
-  return up > (context.profile.gravity + kSurely) * Draught{up, context.profile.air.wind_time}.lag();
-}
-
 // Probes, judges and snaps.
 void find_ground(const StepContext& context, const Body& body, const Stood& was, CharacterState& state) {
   const Verdict before = was.ground.verdict;
@@ -167,6 +160,13 @@ void land_or_leave(const StepContext& context, const Body& body, Verdict before,
 
 }  // namespace
 
+bool air_lifts(const StepContext& context, const CharacterState& state, double before_end) {
+  constexpr double kSurely = 0.2;  // m/s2.
+  const Body body(context, state);
+  const double up = dot(felt_air(context, body, state.foot_C, before_end), body.up_C);
+  return up > (context.profile.gravity + kSurely) * Draught{up, context.profile.air.wind_time}.lag();
+}
+
 void come_to_rest(const StepContext& context, const Body& body, const Vec3& flat_C, CharacterState& state) {
   VelocityLog log(context, state);
   find_ground(context, body, Stood{Ground{}, state.foot_C}, state);
@@ -182,7 +182,7 @@ void move_and_find_ground(const StepContext& context, const Body& body, const In
                           void (*on_walkable)(const StepContext&, const Body&, const Intent&, CharacterState&),
                           CharacterState& state) {
   VelocityLog log(context, state);
-  if (held_by_ground(state) && lifted_by_air(context, body, state)) {
+  if (held_by_ground(state) && air_lifts(context, state, context.dt)) {
     lift_off(context, state);
     log.rest_is(entry::Change::Why::Carrier);
   }

@@ -10,6 +10,7 @@
 #include "lagniappe/handling.h"
 #include "lagniappe/turns.h"
 #include "motion/button_edges.h"
+#include "motion/footing.h"
 #include "motion/footing_change.h"
 #include "motion/look.h"
 #include "motion/moving.h"
@@ -239,7 +240,12 @@ Tick::Between Tick::first_instant(const Place& from, Between between, double wit
 // When within a part what is underfoot becomes something else, for who stands or skids.
 std::optional<Tick::Between> Tick::ground_event(const Place& from, double until) {
   if (!held_by_ground(from.state)) return std::nullopt;
-  const auto change = [&] { return footing_change(world_, from.state, state_, stop_); };
+  const auto change = [&] {
+    const FootingChange footing = footing_change(world_, from.state, state_, stop_);
+    if (footing.other || !held_by_ground(state_)) return footing;
+    const bool lifts = air_lifts(context_of(world_, dt_, nullptr, Moment{state_.time}), state_, 0.0);
+    return lifts ? FootingChange{true, kEventTime} : footing;
+  };
   const auto changed = [&] { return change().other; };
   const double way = length(stop_.way_C), begin = from.state.time;
   const int looks = static_cast<int>(std::min(way / (kBlindShare * values_.capsule.radius), 8.0)) + 1;
@@ -331,10 +337,10 @@ double Tick::part(double& until, bool may_split) {
       shorten(between->high + kIntoEvent, Why::Ground);
       still = std::min(between->low, to);
     }
-    if (const auto between = zone_event(from, to)) {
-      shorten(between->high + kIntoEvent, Why::Zone);
-      still = std::min(still, to);
-    }
+  }
+  if (may_split) {
+    if (const auto between = zone_event(from, to)) shorten(between->high + kIntoEvent, Why::Zone);
+    still = std::min(still, to);
   }
   if (state_.time != to || still > from.state.time) {
     go_back(from);

@@ -124,6 +124,21 @@ TEST_CASE("A pad throws to the same height at any tick rate, in rooms turned any
   }
 }
 
+TEST_CASE("Who falls back onto a pad is thrown from where he touches it, not from the floor below") {
+  const Course course = floor_with({zone_of("Pad", kPad, {0, 0, 0}, upwards(10.0))});
+  for (const int hz : tick_rates()) {
+    const auto all = entries_of(course, Profile{}, InputFrame{}, hz, 3.5);
+    std::vector<double> heights;
+    for (const LedgerEntry& e : all) {
+      if (const auto* thrown = std::get_if<entry::Thrown>(&e)) heights.push_back(thrown->from_C.y);
+    }
+    INFO(hz);
+    REQUIRE(heights.size() >= 3);
+    CHECK(heights[0] == Approx(0.0).margin(1e-9));
+    for (std::size_t i = 1; i < heights.size(); ++i) CHECK(heights[i] == Approx(0.05).margin(1e-4));
+  }
+}
+
 TEST_CASE("A pad of 5 cm is gone over without a bump where it does nothing") {
   const Course course = floor_with({zone_of("Pad", kPad, {0, 0, -5}, effect::Signal{})});
   const Course bare = floor_with({});
@@ -407,6 +422,23 @@ TEST_CASE("Belts carry along their face, and let one go with their speed") {
       d.tap(Action::Jump);
       CHECK(length(across(d.state.velocity_C, d.state.up_C())) > d.profile.ground.speed - 3.0);
     }
+  }
+}
+
+TEST_CASE("Who walks into an up-draught leaves the ground at the same place at any tick rate") {
+  Profile profile;
+  effect::Wind wind;
+  wind.velocity = {0, 2.0 * profile.gravity * profile.air.wind_time / profile.air.wind_share, 0};
+  wind.fade = 1.5;
+  const Course course = floor_with({zone_of("Fan", zone::Cylinder{3.0, 12.0}, {0, 0, -6}, wind)});
+  std::optional<Vec3> first;
+  for (const int hz : tick_rates()) {
+    Driven d = driven(course, hz, profile);
+    d.go(3.0, push(0, 0.5));
+    INFO(hz << " ticks/s, at " << d.state.foot_C.y << ", " << d.state.foot_C.z);
+    REQUIRE_FALSE(d.state.grounded());
+    if (!first) first = d.state.foot_C;
+    CHECK(length(d.state.foot_C - *first) < 0.02);
   }
 }
 
