@@ -14,6 +14,7 @@
 #include "panels/takes_panel.h"
 #include "support/window_fixture.h"
 #include "theme/state_colours.h"
+#include "viewport/zone_lines.h"
 #include "widgets/command_search.h"
 #include "widgets/ledger_column.h"
 
@@ -532,4 +533,46 @@ TEST_CASE_METHOD(TapeFixture, "With the focus the tape is gone along by the keyb
   CHECK(session.playhead() == last);
   QTest::keyClick(&strip, Qt::Key_PageUp);
   CHECK(session.playhead() == last - 60);
+}
+
+TEST_CASE("Zones are on the tape by their names, and throws are drawn before anyone steps on them") {
+  TapeFixture f;
+  f.open(f.file("vents.course.json", R"({"lagniappe": "course", "version": 1, "name": "Vents",
+    "marks": [{"id": "start", "at": [0, 0, 0]}, {"id": "roof", "at": [0, 4, -20]}],
+    "pieces": [{"id": "floor", "kind": "block", "at": [0, -1, 0], "size": [60, 1, 60]},
+               {"id": "tower", "kind": "block", "at": [0, 0, -20], "size": [4, 4, 4]},
+               {"id": "lid", "kind": "block", "at": [5, 2.5, -10], "size": [9, 0.2, 4]}],
+    "zones": [
+      {"id": "Mud", "shape": {"kind": "box", "size": [4, 1, 2]}, "at": [0, 0, -2], "effect": {"kind": "pace", "times": 0.5}},
+      {"id": "Vent", "shape": {"kind": "box", "size": [2, 0.05, 2]}, "at": [0, 0, -5], "effect": {"kind": "launch", "to": "roof", "apex": 1}},
+      {"id": "Under a lid", "shape": {"kind": "box", "size": [2, 0.05, 2]}, "at": [5, 0, -8], "effect": {"kind": "launch", "to": "roof", "apex": 1}}]})"));
+  DriveSession& session = f.session;
+  const ThrowPreview free = throw_preview(session, 1), blocked = throw_preview(session, 2);
+  CHECK(throw_preview(session, 0).foot_C.empty());
+  CHECK_FALSE(free.blocked);
+  REQUIRE(free.foot_C.size() > 10);
+  CHECK(length(free.foot_C.back() - Vec3(0, 4, -20)) < 0.3);
+  CHECK(blocked.blocked);
+  CHECK(blocked.foot_C.back().y < 2.5);
+  CHECK(zone_lines(session, Vec3(0.0)).size() > 3 * 24);
+
+  InputChange go;
+  go.at = 0.0;
+  go.move = Vec2(0.0, 1.0);
+  f.follow_to_rest(InputScript{{go}}, 4.0);
+  TapeIndex index;
+  index.update(session.shown(), session.revision());
+  REQUIRE(index.zones().size() >= 1);
+  CHECK(index.zone_rows() == 1);
+  CHECK(session.place()->world.zone(index.zones().front().zone, 0.0).name == "Mud");
+  const Stretch in_mud = index.zones().front().ticks;
+  CHECK(session.shown().run.state(in_mud.first).zones.count == 1);
+  CHECK(session.shown().run.state(in_mud.last + 1).zones.count == 0);
+  CHECK_FALSE(index.stretches(Event::Thrown).empty());
+  CHECK(f.tape.lane_rect(4).height() == 13);  // A row for them, below the stick's.
+  bool stood_there = false;
+  const Run& run = session.shown().run;
+  for (std::size_t i = 0; i <= run.ticks(); ++i)
+    stood_there = stood_there || session.place()->world.piece_name(run.state(i).ground.piece) == "tower";
+  CHECK(stood_there);
 }
