@@ -202,7 +202,9 @@ double until_thrown_again(const World& world, const CharacterState& state) {
     const ZoneNow zone = world.zone(state.zones.id[i], state.time);
     const effect::Launch* launch = launch_of(zone);
     if (launch == nullptr || launch->again_after <= 0.0) continue;
-    least = std::min(least, std::max(launch->again_after - double(state.zones.since_throw), 0.0));
+    // What is due, and waits for who holds on to let go, is no instant ahead.
+    const double left = launch->again_after - double(state.zones.since_throw);
+    if (left > kTouch) least = std::min(least, left);
   }
   return least;
 }

@@ -39,6 +39,7 @@ ZoneId zone_that_bars(const World& world, const StateChart& chart, const Charact
 std::optional<StateId> state_instead(const StateChart& chart, StateId barred, std::uint64_t all_barred) {
   const StateChart::State& was = chart.state(barred);
   const auto place = facts_of(was.behaviour).place;
+  const bool anywhere = place == BehaviourFacts::Place::Any;
   std::optional<StateId> best;
   int likeness = 0;
   for (std::size_t i = 0; i < chart.table().states.size(); ++i) {
@@ -46,7 +47,9 @@ std::optional<StateId> state_instead(const StateChart& chart, StateId barred, st
     if (all_barred & bit_of(id)) continue;
     const StateChart::State& is = chart.state(id);
     const bool same = is.behaviour == was.behaviour;
-    const int like = same && is.stance == was.stance ? 3 : same ? 2 : facts_of(is.behaviour).place == place;
+    // What is for any place has no like by that: there one goes where the table begins.
+    const bool alike = anywhere ? id == chart.fallback() : facts_of(is.behaviour).place == place;
+    const int like = same && is.stance == was.stance ? 3 : same ? 2 : alike ? 1 : 0;
     if (like <= likeness) continue;
     likeness = like;
     best = id;

@@ -18,7 +18,8 @@ std::uint64_t barred_states(const World& world, const StateChart& chart, const C
 ZoneId zone_that_bars(const World& world, const StateChart& chart, const CharacterState& state, StateId barred);
 
 // Returns the state to be in instead of a barred one: the first that is not barred of those most like it, by
-// behaviour and stance, by behaviour, by the place that it is for. Nothing where there is none.
+// behaviour and stance, by behaviour, by the place that it is for; of one for any place, where the table
+// begins. Nothing where there is none.
 std::optional<StateId> state_instead(const StateChart& chart, StateId barred, std::uint64_t all_barred);
 
 }  // namespace lagniappe

@@ -285,6 +285,45 @@ TEST_CASE("Who hangs, climbs or flies is left alone, told so, and thrown once he
   CHECK(state.velocity_C.y > 7.0);
 }
 
+TEST_CASE("A launch that is due again and waits for who flies does not cut the tick to pieces") {
+  effect::Launch launch = upwards(3.0);
+  launch.again_after = 0.5;
+  const TriangleWorld world =
+      build_world(floor_with({zone_of("Column", zone::Cylinder{3.0, 20.0}, Vec3(0.0), launch)}));
+  const Profile profile;
+  CharacterState state = start_state(profile, Home{}, world);
+  state = step(state, InputFrame{}, profile, world, 1.0 / 60);
+  REQUIRE(state.zones.has_thrown(0));
+  state.state = StateId::Fly;
+  for (int i = 0; i < 90; ++i) {
+    Ledger ledger;
+    state = step(state, InputFrame{}, profile, world, 1.0 / 60, &ledger);
+    CHECK(ledger.entries.size() < 40);
+    CHECK(count_of<entry::Thrown>(ledger.entries) == 0);
+  }
+  REQUIRE(state.zones.since_throw > 1.0f);
+  state.state = StateId::Fall;
+  Ledger ledger;
+  step(state, InputFrame{}, profile, world, 1.0 / 60, &ledger);
+  CHECK(count_of<entry::Thrown>(ledger.entries) == 1);
+}
+
+TEST_CASE("Who is barred from skidding, flying or holding on falls; nobody is put into free flight") {
+  for (const auto& [name, is] : {std::pair{"Skid", StateId::Skid}, std::pair{"Fly", StateId::Fly},
+                                 std::pair{"Hang", StateId::Hang}, std::pair{"Float", StateId::Float}}) {
+    effect::Barred barred;
+    barred.states = {name, "Soar"};  // Which flies, too.
+    const TriangleWorld world =
+        build_world(floor_with({zone_of("Hall", zone::Cylinder{3.0, 40.0}, Vec3(0.0), barred)}));
+    const Profile profile;
+    CharacterState state = start_state(profile, Home{Vec3(0, 10, 0)}, world);
+    state.state = is;
+    state = step(state, InputFrame{}, profile, world, 1.0 / 60);
+    INFO(name);
+    CHECK(state.state == StateId::Fall);
+  }
+}
+
 TEST_CASE("Pace, surfaces and barred states hold from where the zone is touched to where it is left") {
   effect::Barred barred;
   barred.states = {"Sprint", "Rise"};
