@@ -1,7 +1,11 @@
 // SPDX-License-Identifier: MIT
-// A camera that follows a character: first person, or third person with lag, shoulder, pull-in and widening, as
-// a profile's `camera` says. A value that goes on once per drawn frame; all that it remembers is in it.
+// Cameras that follow a character, as a profile's `camera` says, on ground that has any up. A value that goes
+// on once per drawn frame; all that it remembers is in it.
 #pragma once
+
+#include <array>
+#include <cstdint>
+#include <string_view>
 
 #include "lagniappe/pose.h"
 #include "lagniappe/world.h"
@@ -27,10 +31,26 @@ struct CameraSubject {
 };
 CameraSubject camera_subject(const CharacterState& current, const Pose& pose, const Vec2& look);
 
+enum class CameraKind : std::uint8_t {
+  FirstPerson,
+  Behind,    // Held by the player: behind the head, along the look.
+  Chase,     // Trails the way that is travelled.
+  Carried,   // At one angle in a frame that goes along with up, whatever the look does.
+  Overview,  // From one place, turning to whom it follows or standing still.
+  Top,       // From straight above, its top carried like that angle.
+  Side,      // From the side, likewise.
+};
+inline constexpr std::array<std::string_view, 7> kCameraNames = {"first person", "behind", "chase", "carried",
+                                                                 "overview",     "top",    "side"};
+
 struct FollowCamera {
   static constexpr double kNearest = 0.3, kFarthest = 4.0;  // Of the profile's distance, by zooming.
 
-  bool first_person = false;
+  CameraKind kind = CameraKind::Behind;
+  double chase_time = 0.6;      // s, time constant with which the chase turns to the way.
+  double tilt = radians(28.0);  // rad by which the chase and the carried one look down.
+  Vec3 stands_C = Vec3(0.0);    // Where the overview is,
+  bool turns = true;            // and whether it turns to whom it follows; else it keeps its look.
   double zoomed = 1.0;  // The third-person distance, as a share of the profile's, in [kNearest, kFarthest].
 
   // As of the last frame. Valid after the first step_camera().
@@ -41,16 +61,43 @@ struct FollowCamera {
   double distance = 0.0;        // m from the head to the eye.
   Vec3 followed_C = Vec3(0.0);  // The head, as the lag has it.
   double speed = 0.0;           // m/s, smoothed.
+  // What is carried: its +Y is up as it was, its -Z ahead.
+  Quat carried_CF = Quat(1.0, 0.0, 0.0, 0.0);
+  Vec3 foot_C = Vec3(0.0);  // As of the last frame.
+  Vec3 overview_forward_C = Vec3(0.0, 0.0, -1.0), overview_up_C = Vec3(0.0, 1.0, 0.0);
+  Vec3 stands_up_C = Vec3(0.0, 1.0, 0.0);
   bool begun = false;
 };
+
+// Begins a kind of camera from what is seen now: ahead of it stays ahead, and the overview stands where the eye
+// is.
+void change_kind(FollowCamera& camera, CameraKind kind);
+
+// Where the stick leads that is meant as it is seen.
+struct StickAxes {
+  Vec3 right_C, away_C;  // Unit, across up, at right angles.
+};
+// The picture is laid onto the ground by the smallest rotation that turns its face, which looks back at the
+// eye, to up: what is to the right stays there, what is up in it becomes away. That is sound for every eye and
+// every up, rolled, level, straight from above (the top of the picture is away), and from below as long as the
+// picture stands upright; straight from below its foot is away. Projecting the eye's axes fails where one of
+// them is along up, a cross product with up where the eye looks along it. REQUIRES: up_C is unit.
+StickAxes stick_axes(const Eye& eye, const Vec3& up_C);
+
+// Returns the stick that, counted from the look at `yaw` in the frame of a body, leads where `stick` (right,
+// forward) does as it is seen. As long as `stick`.
+Vec2 stick_in_view(const Eye& eye, const Quat& frame_CB, double yaw, const Vec2& stick);
+
+// rad/s with which the picture turned from one frame to the next.
+double view_turn_rate(const Eye& before, const Eye& after, double seconds);
 
 // Nearer for positive notches of a wheel.
 void zoom(FollowCamera& camera, double notches);
 
-// Returns the camera `seconds` later (0: as it is now, by what is followed now). In third person the eye is
-// pulled in at once by solids between it and the head, so that a ball of `pull_in_radius` around it is free
-// wherever the head's is, and goes out again smoothly. Equal at any draw rate, but for the instant at which a
-// solid is seen.
+// Returns the camera `seconds` later (0: as it is now, by what is followed now). Where it is not the overview
+// or in the head, the eye is pulled in at once by solids between it and the head, so that a ball of
+// `pull_in_radius` around it is free wherever the head's is, and goes out again smoothly. Equal at any draw
+// rate, but for the instant at which a solid is seen.
 FollowCamera step_camera(const FollowCamera& camera, const CameraSubject& subject, const Values& values,
                          const World& world, const Moment& moment, double seconds);
 

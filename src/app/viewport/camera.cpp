@@ -14,7 +14,7 @@ constexpr double kPitchLimit = radians(89.0);
 
 Eye Camera::follow(const DriveSession& session, double frame_seconds) {
   if (mode == CameraMode::Free || session.place() == nullptr) return free_eye();
-  following_.first_person = mode == CameraMode::FirstPerson;
+  following_.kind = mode == CameraMode::FirstPerson ? CameraKind::FirstPerson : CameraKind::Behind;
   following_ = step_camera(following_, camera_subject(session.current(), session.pose(), session.look()),
                            session.profile(), session.place()->world, session.moment(), frame_seconds);
   return following_.eye;
