@@ -128,6 +128,7 @@ InputFrame DriveSession::take_input(int due) {
   };
   InputFrame input;
   input.move = Vec2(axis(Push::Right, Push::Left), axis(Push::Forward, Push::Back));
+  if (seen_by_) input.move = stick_in_view(*seen_by_, current().frame_CB, current().yaw, input.move);
   input.look_delta = turned_ / double(due);
   turned_ -= input.look_delta;
   buttons_.deal(clock_.tick_seconds(), input);

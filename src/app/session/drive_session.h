@@ -28,6 +28,9 @@ struct Stretch {
 
 class DriveSession {
  public:
+  // The eye by whose picture sticks and keys are meant; none: by the look.
+  void see_by(const std::optional<Eye>& eye) { seen_by_ = eye; }
+
   // The four directions that keys push in.
   enum class Push { Forward, Back, Left, Right };
 
@@ -147,6 +150,7 @@ class DriveSession {
   std::array<bool, 4> pushed_{};
   HeldButtons buttons_;
   Vec2 turned_{0.0};  // Look not yet used by a tick.
+  std::optional<Eye> seen_by_;
   std::shared_ptr<const InputScript> script_;
   std::unique_ptr<InputPlayer> player_;
   long script_ticks_left_ = 0;

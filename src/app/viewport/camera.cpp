@@ -9,15 +9,22 @@ namespace lagniappe::app {
 namespace {
 
 constexpr double kPitchLimit = radians(89.0);
+static_assert(static_cast<std::size_t>(CameraMode::Free) == kCameraNames.size());
 
 }  // namespace
 
 Eye Camera::follow(const DriveSession& session, double frame_seconds) {
   if (mode == CameraMode::Free || session.place() == nullptr) return free_eye();
-  following_.kind = mode == CameraMode::FirstPerson ? CameraKind::FirstPerson : CameraKind::Behind;
+  const auto kind = static_cast<CameraKind>(mode);
+  if (following_.kind != kind) change_kind(following_, kind);
   following_ = step_camera(following_, camera_subject(session.current(), session.pose(), session.look()),
                            session.profile(), session.place()->world, session.moment(), frame_seconds);
   return following_.eye;
+}
+
+void Camera::change(CameraMode to) {
+  if (to != CameraMode::Free && mode != CameraMode::Free) change_kind(following_, static_cast<CameraKind>(to));
+  mode = to;
 }
 
 double Camera::field(const DriveSession& session) const {

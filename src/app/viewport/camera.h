@@ -7,11 +7,17 @@
 
 namespace lagniappe::app {
 
-enum class CameraMode { FirstPerson, ThirdPerson, Free };
+// As CameraKind, and a free one.
+enum class CameraMode { FirstPerson, ThirdPerson, Chase, Carried, Overview, Top, Side, Free };
 
 class Camera {
  public:
   CameraMode mode = CameraMode::ThirdPerson;
+
+  // The camera that drives from here on, which begins from what is seen now.
+  void change(CameraMode to);
+  // Whether the stick is meant as it is seen: it is not the look that the camera goes by.
+  bool steers_as_seen() const { return mode > CameraMode::ThirdPerson && mode < CameraMode::Free; }
 
   void zoom(double notches) { lagniappe::zoom(following_, notches); }  // Wheel: nearer for positive.
   double zoomed() const { return following_.zoomed; }

@@ -171,9 +171,9 @@ void ViewWidget::send_pointer_to_middle() {
   if ((QCursor::pos() - middle).manhattanLength() > kFarFromMiddle) pointer_.only_follow();
 }
 
-void ViewWidget::set_first_person(bool first) {
-  drive_camera_ = first ? CameraMode::FirstPerson : CameraMode::ThirdPerson;
-  camera_.mode = drive_camera_;  // Also a way back from the free camera.
+void ViewWidget::set_camera(CameraMode mode) {
+  drive_camera_ = mode;
+  camera_.change(mode);  // Also a way back from the free camera.
 }
 
 // The free camera begins where the eye is, or behind the figure's head if the eye was in it.
@@ -194,6 +194,7 @@ void ViewWidget::begin_free() {
 void ViewWidget::pass(double seconds) {
   if (camera_.mode == CameraMode::Free && !driving_) move_free_camera(seconds);
   drawn_eye_ = camera_.follow(session_, seconds);
+  session_.see_by(camera_.steers_as_seen() ? std::optional(drawn_eye_) : std::nullopt);
   drawn_field_ = camera_.field(session_);
   const Drawn next = to_draw();
   if (!stale_ && !next.live && drawn_ == next) return;  // At rest nothing is drawn.

@@ -48,7 +48,7 @@ class ViewWidget : public QWidget, private Drawable {
   // How far a look goes for the hand's way, times what the profile says, and whether away is down.
   void set_mouse(double speed, bool upside_down) { mouse_ = QPointF(speed, upside_down ? -speed : speed); }
 
-  void set_first_person(bool first);
+  void set_camera(CameraMode mode);
   void show_changed_place();  // The same place, built anew: camera and run go on.
   bool first_person() const { return drive_camera_ == CameraMode::FirstPerson; }
   OverlayChoice& overlays() { return overlays_; }
