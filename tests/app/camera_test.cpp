@@ -119,3 +119,31 @@ TEST_CASE("The free camera begins where the eye was") {
   camera.move_free(Vec3(0, 0, 2));
   CHECK(length(camera.free_eye().at_C - (from.at_C + from.forward_C * 2.0)) < 1e-9);
 }
+
+TEST_CASE("From every camera the keys lead where they point in the picture") {
+  for (const CameraMode mode : {CameraMode::Chase, CameraMode::Carried, CameraMode::Overview, CameraMode::Top,
+                                CameraMode::Side}) {
+    for (const auto& [push, right, away] :
+         {std::tuple{DriveSession::Push::Right, 1.0, 0.0}, std::tuple{DriveSession::Push::Left, -1.0, 0.0},
+          std::tuple{DriveSession::Push::Forward, 0.0, 1.0}, std::tuple{DriveSession::Push::Back, 0.0, -1.0}}) {
+      DriveSession session;
+      session.set_place(test::floor_with());
+      session.turn_by(Vec2(400.0, 0.0));  // The look is elsewhere.
+      Camera camera;
+      camera.follow(session, 0.0);
+      camera.change(mode);
+      const Vec3 from = session.current().foot_C;
+      const Eye begun = camera.follow(session, 1.0 / 60);
+      session.push(push, true);
+      for (int i = 0; i < 6; ++i) {
+        session.see_by(camera.follow(session, 1.0 / 60));
+        session.advance(1.0 / 60);
+      }
+      const Vec3 way = session.current().foot_C - from;
+      const StickAxes axes = stick_axes(begun, session.current().up_C());
+      INFO(int(mode) << " way " << way.x << " " << way.z);
+      REQUIRE(length(way) > 0.02);
+      CHECK(dot(way, axes.right_C * right + axes.away_C * away) > 0.97 * length(way));
+    }
+  }
+}
