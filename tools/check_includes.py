@@ -34,7 +34,7 @@ IMPLEMENTED_IN = {
     "camera": ["camera.h"],
     "course": ["course.h", "piece_kinds.h"],
     "sim": ["fixed_step_clock.h", "drive.h", "state_parts.h", "take.h", "run.h", "run_signals.h", "remedy.h", "table_use.h", "compare.h"],
-    "io": ["files.h", "handling_files.h", "scxml.h", "lagniappe.h"],
+    "io": ["files.h", "course_rows.h", "handling_files.h", "scxml.h", "lagniappe.h"],
 }
 OWNER = {name: folder for folder, names in IMPLEMENTED_IN.items() for name in names}
 APP_MAY_USE = {
@@ -45,9 +45,10 @@ APP_MAY_USE = {
     "viewport": ["theme", "session", "keys"],
     "widgets": ["theme", "viewport"],
     "cards": ["theme", "session"],
+    "fields": ["theme", "session", "cards", "viewport"],
     "panels": ["theme", "session", "widgets"],
     "states": ["theme", "session", "cards"],
-    "pages": ["theme", "session", "tape", "viewport", "widgets", "panels", "cards", "states"],
+    "pages": ["theme", "session", "tape", "viewport", "widgets", "panels", "cards", "states", "fields"],
 }
 INCLUDE = re.compile(r'^\s*#include\s+([<"])([^>"]+)[>"]', re.M)
 

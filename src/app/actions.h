@@ -10,6 +10,13 @@ namespace lagniappe::app {
 
 enum class Act {
   OpenCourse,
+  SaveCourse,
+  AddField,
+  AddZone,
+  CopyRow,
+  RemoveRow,
+  CutPlayhead,
+  CutAll,
   OpenProfile,
   OpenTake,
   ExportTrace,
@@ -100,6 +107,7 @@ enum class Act {
   SidePane,
   DrivePage,
   StatesPage,
+  FieldsPage,
   SettingsPage,
   FullScreen,
   Search,

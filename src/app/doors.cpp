@@ -9,22 +9,41 @@
 namespace lagniappe::app {
 namespace {
 
-Doors::Unsaved ask_about_unsaved(QWidget* parent, const QStringList& names) {
-  using Unsaved = Doors::Unsaved;
-  QMessageBox box(QMessageBox::Warning, QObject::tr("Takes that are not saved"),
-                  QObject::tr("The study cannot be written. In memory only: %1.").arg(names.join("; ")),
-                  QMessageBox::NoButton, parent);
+using Unsaved = Doors::Unsaved;
+struct Answer {
+  const char* text;
+  QMessageBox::ButtonRole role;
+  Unsaved answer;
+};
+
+Unsaved ask(QWidget* parent, const QString& title, const QString& sentence,
+            std::initializer_list<Answer> answers) {
+  QMessageBox box(QMessageBox::Warning, title, sentence, QMessageBox::NoButton, parent);
   box.setTextFormat(Qt::PlainText);
-  const std::pair<QAbstractButton*, Unsaved> buttons[] = {
-      {box.addButton(QObject::tr("Try again"), QMessageBox::AcceptRole), Unsaved::TryAgain},
-      {box.addButton(QObject::tr("Save elsewhere..."), QMessageBox::AcceptRole), Unsaved::Elsewhere},
-      {box.addButton(QObject::tr("Close and lose them"), QMessageBox::DestructiveRole), Unsaved::Lose},
-      {box.addButton(QObject::tr("Stay"), QMessageBox::RejectRole), Unsaved::Stay}};
-  box.setEscapeButton(buttons[3].first);
+  std::vector<std::pair<QAbstractButton*, Unsaved>> buttons;
+  for (const Answer& a : answers) buttons.emplace_back(box.addButton(QObject::tr(a.text), a.role), a.answer);
+  box.setEscapeButton(buttons.back().first);
   box.exec();
   for (const auto& [button, answer] : buttons)
     if (box.clickedButton() == button) return answer;
   return Unsaved::Stay;
+}
+
+Unsaved ask_about_unsaved(QWidget* parent, const QStringList& names) {
+  return ask(parent, QObject::tr("Takes that are not saved"),
+             QObject::tr("The study cannot be written. In memory only: %1.").arg(names.join("; ")),
+             {{"Try again", QMessageBox::AcceptRole, Unsaved::TryAgain},
+              {"Save elsewhere...", QMessageBox::AcceptRole, Unsaved::Elsewhere},
+              {"Close and lose them", QMessageBox::DestructiveRole, Unsaved::Lose},
+              {"Stay", QMessageBox::RejectRole, Unsaved::Stay}});
+}
+
+Unsaved ask_about_courses(QWidget* parent, const QStringList& names) {
+  return ask(parent, QObject::tr("Courses that are not saved"),
+             QObject::tr("Fields or zones are changed and not saved: %1.").arg(names.join("; ")),
+             {{"Save", QMessageBox::AcceptRole, Unsaved::TryAgain},
+              {"Close and lose the changes", QMessageBox::DestructiveRole, Unsaved::Lose},
+              {"Stay", QMessageBox::RejectRole, Unsaved::Stay}});
 }
 
 }  // namespace
@@ -38,7 +57,8 @@ Doors real_doors() {
         return QFileDialog::getSaveFileName(parent, title, suggested, filter);
       },
       ask_about_unsaved,
-      [](QWidget* parent, const QString& title) { return QFileDialog::getExistingDirectory(parent, title); }};
+      [](QWidget* parent, const QString& title) { return QFileDialog::getExistingDirectory(parent, title); },
+      ask_about_courses};
 }
 
 QString ask_for(const Doors& doors, QWidget* window, const QString& title, const FileKind& kind) {

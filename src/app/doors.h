@@ -22,6 +22,8 @@ struct Doors {
   enum class Unsaved { TryAgain, Elsewhere, Lose, Stay };
   std::function<Unsaved(QWidget*, const QStringList& names)> ask_about_unsaved = {};
   std::function<QString(QWidget*, const QString& title)> ask_for_folder = {};
+  // What to do about courses that are changed and not saved: TryAgain saves them.
+  std::function<Unsaved(QWidget*, const QStringList& names)> ask_about_courses = {};
 };
 
 // The dialogs that people see.

@@ -13,6 +13,7 @@
 #include "closing.h"
 #include "keys/places.h"
 #include "pages/drive_page.h"
+#include "pages/fields_page.h"
 #include "pages/follow_preferences.h"
 #include "pages/rail.h"
 #include "pages/recovery.h"
@@ -43,10 +44,12 @@ MainWindow::MainWindow(QSettings& settings, Doors doors)
       desk_(session_, undo_, preferences_.text(Pref::Study)),
       handling_(desk_, session_, undo_, desk_.study().folder()),
       states_(handling_, desk_, session_),
+      course_(session_, undo_),
       opener_(session_, handling_, settings, this),
       actions_(this),
       page_(new DrivePage(session_, heart_, desk_, handling_, states_, actions_, settings)),
       states_page_(new StatesPage(states_, handling_, session_, settings)),
+      fields_page_(new FieldsPage(course_, desk_, session_, actions_, settings)),
       settings_page_(new SettingsPage(preferences_, actions_, page_->view().drive_keys(), doors_)),
       messages_(nullptr),
       busy_(nullptr),
@@ -54,7 +57,9 @@ MainWindow::MainWindow(QSettings& settings, Doors doors)
       search_(nullptr),
       take_actions_(new TakeActions(session_, desk_, *page_, heart_, actions_, doors_, this)),
       profile_actions_(new ProfileActions(handling_, *page_, actions_, doors_, this)),
-      states_actions_(new StatesActions(states_, handling_, *states_page_, actions_, doors_, this)) {
+      states_actions_(new StatesActions(states_, handling_, *states_page_, actions_, doors_, this)),
+      course_actions_(
+          new CourseActions(course_, desk_, session_, *fields_page_, page_->view(), actions_, doors_, this)) {
   session_.set_attended(false);
   setWindowTitle("Lagniappe");
   setWindowIcon(QIcon(":/lagniappe.svg"));
@@ -80,8 +85,8 @@ MainWindow::MainWindow(QSettings& settings, Doors doors)
 // The page goes while what it shows is still there; losing the focus on the way is not to be heard of any more.
 MainWindow::~MainWindow() {
   handling_.stop_feeling();
-  for (const QObject* told :
-       std::initializer_list<const QObject*>{&view(), &heart_, &undo_, &desk_, &handling_, &states_, &opener_})
+  for (const QObject* told : std::initializer_list<const QObject*>{&view(), &heart_, &undo_, &desk_, &handling_,
+                                                                   &states_, &course_, &opener_})
     told->disconnect(this);
   page_->take_view();
   delete takeCentralWidget();
@@ -132,7 +137,7 @@ void MainWindow::connect_actions() {
 }
 
 // The one list of them, in the order of the work.
-std::vector<Page*> MainWindow::all_pages() const { return {page_, states_page_, settings_page_}; }
+std::vector<Page*> MainWindow::all_pages() const { return {page_, states_page_, fields_page_, settings_page_}; }
 
 void MainWindow::show_page(Page& page) {
   const ViewWidget::Moved meanwhile(view());
@@ -155,9 +160,14 @@ void MainWindow::connect_pages() {
   connect(states_actions_, &StatesActions::problem, this, &MainWindow::show_problem);
   connect(settings_page_, &SettingsPage::problem, this, &MainWindow::show_problem);
   connect(settings_page_, &SettingsPage::keys_changed, this, &MainWindow::take_keys);
-  connect(states_actions_, &StatesActions::page_asked, this, [this] {
-    if (shown_page() != states_page_) show_page(*states_page_);
-  });
+  const auto brings_up = [this](Page* page) {
+    return [this, page] {
+      if (shown_page() != page) show_page(*page);
+    };
+  };
+  connect(states_actions_, &StatesActions::page_asked, this, brings_up(states_page_));
+  connect(course_actions_, &CourseActions::problem, this, &MainWindow::show_problem);
+  connect(course_actions_, &CourseActions::page_asked, this, brings_up(fields_page_));
   connect(&heart_, &Heart::beat, this, [this] {
     desk_.pass(double(QDateTime::currentMSecsSinceEpoch()) * 1e-3);
     states_.refresh();
@@ -166,6 +176,7 @@ void MainWindow::connect_pages() {
         QString("%1 ticks/s ×%2").arg(session_.tick_rate()).arg(session_.time_scale(), 0, 'f', 2));
     take_actions_->show_enabled();
     profile_actions_->show_enabled();
+    course_actions_->show_enabled();
   });
 }
 
@@ -251,8 +262,6 @@ void MainWindow::connect_opener() {
   });
   connect(&opener_, &Opener::settled, this, &MainWindow::show_enabled);
 }
-
-void MainWindow::open(const QString& path) { opener_.open(path); }
 
 void MainWindow::take_keys() {
   show_keys(actions_, *page_);
@@ -345,14 +354,9 @@ void MainWindow::show_enabled() {
 void MainWindow::closeEvent(QCloseEvent* event) {
   make_safe();
   if (!desk_.study().all_saved() && !settle_unsaved(desk_, doors_, this)) return event->ignore();
-  stand_still();
+  if (!course_actions_->settle()) return event->ignore();
+  session_.stand_still();
   QMainWindow::closeEvent(event);
-}
-
-// What was saved is the end of it: frames that still come drive nothing on.
-void MainWindow::stand_still() {
-  session_.follow(std::nullopt);
-  session_.set_paused(true);
 }
 
 void MainWindow::make_safe() {
@@ -366,7 +370,7 @@ void MainWindow::make_safe() {
 }
 
 void MainWindow::end_by_signal() {
-  stand_still();
+  session_.stand_still();
   make_safe();
   rescue_unsaved(desk_);
 }

@@ -6,6 +6,7 @@
 #include <functional>
 
 #include "actions.h"
+#include "pages/course_actions.h"
 #include "pages/opener.h"
 #include "pages/profile_actions.h"
 #include "pages/states_actions.h"
@@ -21,6 +22,7 @@ namespace lagniappe::app {
 class CommandSearch;
 struct SearchEntry;
 class DrivePage;
+class FieldsPage;
 class MessageBar;
 class Page;
 class Recovery;
@@ -37,7 +39,7 @@ class MainWindow : public QMainWindow {
   ~MainWindow() override;
 
   // Opens a course, model, profile or take, by what the file is. Failures are explained in the window.
-  void open(const QString& path);
+  void open(const QString& path) { opener_.open(path); }
   // Saves what can be saved, without asking: the desktop's session may be over in a moment.
   void make_safe();
   void end_by_signal();
@@ -56,6 +58,8 @@ class MainWindow : public QMainWindow {
   PlaceLoader& loader() { return opener_.loader(); }
   DrivePage& page() { return *page_; }
   StatesPage& states_page() { return *states_page_; }
+  CourseDesk& course() { return course_; }
+  FieldsPage& fields_page() { return *fields_page_; }
 
  protected:
   void changeEvent(QEvent* event) override;
@@ -64,7 +68,6 @@ class MainWindow : public QMainWindow {
 
  private:
   QWidget* make_central();
-  void stand_still();
   std::vector<Page*> all_pages() const;
   Page* shown_page() const;
   void show_page(Page& page);
@@ -94,10 +97,12 @@ class MainWindow : public QMainWindow {
   TakeDesk desk_;
   HandlingDesk handling_;
   StatesDesk states_;
+  CourseDesk course_;
   Opener opener_;
   Actions actions_;
   DrivePage* page_;
   StatesPage* states_page_;
+  FieldsPage* fields_page_;
   SettingsPage* settings_page_;
   QStackedWidget* pages_ = nullptr;
   MessageBar *messages_, *busy_;
@@ -106,6 +111,7 @@ class MainWindow : public QMainWindow {
   TakeActions* take_actions_;
   ProfileActions* profile_actions_;
   StatesActions* states_actions_;
+  CourseActions* course_actions_;
   Recovery* recovery_ = nullptr;
   TopStrip* strip_ = nullptr;
   bool said_meanwhile_ = false;  // A problem, while a place was being opened.

@@ -121,8 +121,8 @@ TEST_CASE("The free camera begins where the eye was") {
 }
 
 TEST_CASE("From every camera the keys lead where they point in the picture") {
-  for (const CameraMode mode : {CameraMode::Chase, CameraMode::Carried, CameraMode::Overview, CameraMode::Top,
-                                CameraMode::Side}) {
+  for (const CameraMode mode :
+       {CameraMode::Chase, CameraMode::Carried, CameraMode::Overview, CameraMode::Top, CameraMode::Side}) {
     for (const auto& [push, right, away] :
          {std::tuple{DriveSession::Push::Right, 1.0, 0.0}, std::tuple{DriveSession::Push::Left, -1.0, 0.0},
           std::tuple{DriveSession::Push::Forward, 0.0, 1.0}, std::tuple{DriveSession::Push::Back, 0.0, -1.0}}) {

@@ -41,13 +41,13 @@ void connect_view_actions(const Actions& actions, DriveSession& session, DrivePa
   does_on(Act::FewerFrames, [&preferences] { preferences.step(Pref::DrawRate, +1); });
   does_on(Act::MoreFrames, [&preferences] { preferences.step(Pref::DrawRate, -1); });
   toggles(Act::Pause, false, [&session](bool paused) { session.set_paused(paused); });
-  toggles(Act::FirstPerson, false, [view](bool first) {
-    view->set_camera(first ? CameraMode::FirstPerson : CameraMode::ThirdPerson);
-  });
+  toggles(Act::FirstPerson, false,
+          [view](bool first) { view->set_camera(first ? CameraMode::FirstPerson : CameraMode::ThirdPerson); });
   for (const auto& [act, mode] :
        {std::pair{Act::BehindCamera, CameraMode::ThirdPerson}, std::pair{Act::ChaseCamera, CameraMode::Chase},
-        std::pair{Act::CarriedCamera, CameraMode::Carried}, std::pair{Act::OverviewCamera, CameraMode::Overview},
-        std::pair{Act::TopCamera, CameraMode::Top}, std::pair{Act::SideCamera, CameraMode::Side}}) {
+        std::pair{Act::CarriedCamera, CameraMode::Carried},
+        std::pair{Act::OverviewCamera, CameraMode::Overview}, std::pair{Act::TopCamera, CameraMode::Top},
+        std::pair{Act::SideCamera, CameraMode::Side}}) {
     does_on(act, [view, first = actions[Act::FirstPerson], mode = mode] {
       first->setChecked(false);
       view->set_camera(mode);

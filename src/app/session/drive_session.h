@@ -92,6 +92,11 @@ class DriveSession {
   void set_attended(bool attended);
   bool resting() const { return resting_; }
   bool live() const { return !paused_ && !resting_; }
+  // The end of it: frames that still come drive nothing on.
+  void stand_still() {
+    follow(std::nullopt);
+    set_paused(true);
+  }
   void set_time_scale(double scale) { time_scale_ = scale; }
   double time_scale() const { return time_scale_; }
   void set_tick_rate(int rate);

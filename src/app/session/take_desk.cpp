@@ -114,6 +114,11 @@ void TakeDesk::retake_on(std::shared_ptr<const Place> place) {
   undo_.swap(tr("retake on another course"), set, place, other_place_, {&shown_era_});
 }
 
+void TakeDesk::try_place(std::shared_ptr<const Place> place) {
+  if (session_.has_shown() && place && place->identity == session_.shown().place->identity) place = nullptr;
+  take_values(session_.profile(), session_.tick_rate(), std::move(place));
+}
+
 void TakeDesk::retake_unchanged() {
   if (!session_.has_shown()) return;
   const Recording& shown = session_.shown();

@@ -35,6 +35,8 @@ class TakeDesk : public QObject {
   void set_tick_rate(int rate);
   // Runs the shown take on another place too, until put_back().
   void retake_on(std::shared_ptr<const Place> place);
+  // The same without a step of undo: of who changes the place. One like the shown take's is none.
+  void try_place(std::shared_ptr<const Place> place);
   // Runs the shown take as it is, and says whether it is identical.
   void retake_unchanged();
 

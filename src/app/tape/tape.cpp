@@ -19,7 +19,7 @@ namespace lagniappe::app {
 namespace {
 
 constexpr int kNames = 92, kRight = 14, kTop = 9, kBottom = 20;  // Pixels around the lanes.
-constexpr int kFindings = 13, kStates = 22, kContacts = 39, kFirings = 18, kLeastCurve = 34;
+constexpr int kFindings = 13, kStates = 22, kContacts = 39, kFirings = 18, kShares = 40, kLeastCurve = 34;
 constexpr int kCurveName = 15, kUnderCurve = 3;  // Pixels above a curve for its name, and below it.
 constexpr int kTallCurve = 60;                   // Pixels from which there is room for more numbers.
 constexpr int kLeastHeight = 212, kLeastWithoutCurves = 120;  // Of all lanes, with two curves.
@@ -119,6 +119,8 @@ void Tape::build_lanes() {
   });
   if (third_ == Third::Contacts) {
     lane(kContacts, [this, rate](QPainter& p, const LaneView& v) { paint_contacts(p, v, index_, rate()); });
+  } else if (third_ == Third::Shares) {
+    lane(kShares, [this](QPainter& p, const LaneView& v) { paint_shares(p, v, session_.shown()); });
   } else {
     lane(kFirings, [this, rate](QPainter& p, const LaneView& v) { paint_firings(p, v, fired_, rate()); });
   }
@@ -228,8 +230,9 @@ void Tape::fit_values(const Curve& curve) {
     all = any ? QCPRange(std::min(all.lower, range.lower), std::max(all.upper, range.upper)) : range;
     any = true;
   }
-  const double size = all.size() < 1e-6 ? 1.0 : all.size();
-  if (all.size() < 1e-6) all = QCPRange(all.center() - 0.5 * size, all.center() + 0.5 * size);
+  const bool still = all.size() < 1e-6 + 1e-5 * std::abs(all.upper);  // But for its rounding.
+  const double size = still ? 1.0 : all.size();
+  if (still) all = QCPRange(all.center() - 0.5 * size, all.center() + 0.5 * size);
   // Its name stands above it, whatever the lane's height.
   const double pixels = std::max(double(curve.rect->height()) - kCurveName - kUnderCurve, 8.0);
   const double each = size / pixels;
@@ -399,6 +402,7 @@ std::vector<TapeOverlay::Label> Tape::labels() const {
   at(1, kStates / 2.0, tr("states"));
   const char* const rows[] = {"ground", "steps", "walls"};
   if (third_ == Third::Firings) at(2, kFirings / 2.0, tr("firings"));
+  if (third_ == Third::Shares) at(2, kShares / 2.0, tr("shares"));
   for (int i = 0; third_ == Third::Contacts && i < kContactRows; ++i)
     at(2, kContacts * (i + 0.5) / kContactRows, tr(rows[i]));
   at(3, kInputRow / 2.0 + 1.0, tr("stick"));

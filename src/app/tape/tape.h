@@ -16,8 +16,8 @@ namespace lagniappe::app {
 class Tape : public QCustomPlot {
   Q_OBJECT
  public:
-  // What its third lane is: contacts, or firings of a transition.
-  enum class Third { Contacts, Firings };
+  // What its third lane is: contacts, firings of a transition, or the share that each field has.
+  enum class Third { Contacts, Firings, Shares };
   explicit Tape(DriveSession& session, QWidget* parent = nullptr, Third third = Third::Contacts);
 
   // Takes in what changed in the session. Called for every drawn frame.

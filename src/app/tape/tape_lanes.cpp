@@ -2,10 +2,13 @@
 #include "tape/tape_lanes.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
+#include <map>
 
 #include "tape/event_marks.h"
 #include "theme/state_colours.h"
+#include "theme/text.h"
 #include "theme/theme.h"
 
 namespace lagniappe::app {
@@ -41,6 +44,12 @@ void paint_band(QPainter& painter, const LaneView& view, const std::vector<Stret
     const QRectF r = span_of(view, s, ticks_rate, y, 1.0);
     painter.drawLine(QPointF(r.left(), y), QPointF(r.right(), y));
   });
+}
+
+// Where the pull is felt.
+Vec3 middle_of(const CharacterState& state, const Profile& profile) {
+  const double share = state.capsule_height / profile.capsule.height;
+  return state.foot_C + state.up_C() * (profile.capsule.centre_of_mass * share);
 }
 
 }  // namespace
@@ -226,6 +235,53 @@ void paint_firings(QPainter& painter, const LaneView& view, const std::vector<st
     if (x < view.area.left() - 4.0 || x > view.area.right() + 4.0 || x - drawn < 1.0) continue;
     painter.drawEllipse(QPointF(x, view.area.center().y()), 4.0, 4.0);
     drawn = x;
+  }
+}
+
+// A column of pixels is one tick, its shares over one another; where nothing pulls it is empty.
+void paint_shares(QPainter& painter, const LaneView& view, const Recording& recording) {
+  const TriangleWorld& world = recording.place->world;
+  const Run& run = recording.run;
+  const double rate = run.tick_rate();
+  std::array<FieldShare, kMostFields + 1> shares;
+  struct Named {
+    double left, right;
+    QRectF last;
+  };
+  std::map<std::uint16_t, Named> names;
+  for (double x = view.area.left(); x < view.area.right(); x += 1.0) {
+    const double seconds = view.from + (x - view.area.left()) / view.area.width() * (view.to - view.from);
+    const auto tick = std::lround(seconds * rate);
+    if (tick < 0 || tick > long(run.ticks())) continue;
+    const CharacterState& state = run.state(std::size_t(tick));
+    const Vec3 middle_C = middle_of(state, recording.take.profile);
+    const std::size_t count = world.field_shares(middle_C, state.time, shares);
+    std::sort(shares.begin(), shares.begin() + std::ptrdiff_t(count),
+              [](const FieldShare& a, const FieldShare& b) { return a.field < b.field; });
+    double all = 0.0, below = 0.0;
+    for (std::size_t i = 0; i < count; ++i) all += shares[i].share;
+    for (std::size_t i = 0; i < count; ++i) {
+      const double high = shares[i].share / std::max(all, 1.0) * view.area.height();
+      QColor colour = shares[i].field == kBelowFields ? theme::ink2() : theme::field_colour(shares[i].field);
+      colour.setAlpha(90);
+      const QRectF part(x, view.area.bottom() - below - high, 1.0, high);
+      painter.fillRect(part, colour);
+      below += high;
+      if (2.0 * high < view.area.height()) continue;
+      Named& named = names.try_emplace(shares[i].field, Named{x, x, part}).first->second;
+      if (x - named.right > 1.5) named.left = x;
+      named.right = x;
+      named.last = part;
+    }
+  }
+  painter.setFont(theme::text_font(11));
+  painter.setPen(theme::ink());
+  for (const auto& [field, named] : names) {
+    const QString name = field == kBelowFields ? QObject::tr("the course's own") : qt(world.field_name(field));
+    const QRectF room(named.left + 5.0, named.last.top(), named.right - named.left - 6.0, named.last.height());
+    if (room.width() > kShortestName)
+      painter.drawText(room, Qt::AlignVCenter,
+                       painter.fontMetrics().elidedText(name, Qt::ElideRight, int(room.width())));
   }
 }
 

@@ -48,6 +48,8 @@ void paint_inputs(QPainter& painter, const LaneView& view, TapeIndex& index, con
 void paint_findings(QPainter& painter, const LaneView& view, const Run& run);
 void paint_firings(QPainter& painter, const LaneView& view, const std::vector<std::size_t>& ticks,
                    int tick_rate);
+// What each field has in the pull, stacked.
+void paint_shares(QPainter& painter, const LaneView& view, const Recording& recording);
 void paint_touched(QPainter& painter, const LaneView& view, const std::vector<Stretch>& touched, int tick_rate);
 
 // The actions that a take uses, in order: each has a row below the stick's.

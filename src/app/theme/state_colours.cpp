@@ -71,4 +71,9 @@ RunStyle ghost_style(std::size_t n) {
   return styles[n % styles.size()];
 }
 
+QColor field_colour(std::size_t n) {
+  const std::array<QColor, 5> colours = {moss(), plum(), sky(), gold(), brick()};
+  return colours[n % colours.size()];
+}
+
 }  // namespace lagniappe::app::theme

@@ -20,4 +20,7 @@ struct RunStyle {
 RunStyle shown_style();
 RunStyle ghost_style(std::size_t n);
 
+// Of the n-th field of a course.
+QColor field_colour(std::size_t n);
+
 }  // namespace lagniappe::app::theme

@@ -11,6 +11,7 @@
 #include "theme/theme.h"
 #include "viewport/carriage.h"
 #include "viewport/entry_geometry.h"
+#include "viewport/line_pen.h"
 #include "viewport/readouts.h"
 #include "viewport/zone_lines.h"
 
@@ -269,6 +270,10 @@ DrawnFrame ViewWidget::drawn_frame(const Eye& eye, const QSize& pixels, bool fli
   frame.trail = trail_picture().lines;
   const auto zones = zone_lines(session_, origin);
   frame.overlay.insert(frame.overlay.end(), zones.begin(), zones.end());
+  if (besides_) {
+    LinePen pen(frame.overlay, origin);
+    besides_(pen);
+  }
   const auto pointed_at = highlight_lines(session_, highlight_, origin);
   frame.overlay.insert(frame.overlay.end(), pointed_at.begin(), pointed_at.end());
   add_ghosts(frame);

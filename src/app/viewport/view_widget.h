@@ -18,6 +18,8 @@
 
 namespace lagniappe::app {
 
+class LinePen;
+
 class ViewWidget : public QWidget, private Drawable {
   Q_OBJECT
  public:
@@ -58,6 +60,12 @@ class ViewWidget : public QWidget, private Drawable {
   const Highlight& highlight() const { return highlight_; }
   // Returns where a place of the course is drawn, if it is before the eye.
   std::optional<QPointF> pixel_of(const Vec3& at_C) const;
+  // Draws more than the session, every frame; the pen takes places of the course.
+  using Besides = std::function<void(LinePen&)>;
+  void set_besides(Besides besides) {
+    besides_ = std::move(besides);
+    stale_ = true;
+  }
   void set_plain(bool plain) { put(plain_, plain); }  // Nothing is written over it: there is no room.
   void set_grid(bool shown) { put(grid_, shown); }
   // With the next beat, although nothing seems to have changed.
@@ -175,6 +183,7 @@ class ViewWidget : public QWidget, private Drawable {
   QPointF drag_from_, pressed_at_;
   QString trouble_;
   std::optional<Drawn> drawn_;
+  Besides besides_;
   bool stale_ = true;
   bool begun_ = false, driving_ = false, grid_ = true, plain_ = false, scene_changed_ = false,
        has_driven_ = false, moved_ = false, away_ = false;

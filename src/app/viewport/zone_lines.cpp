@@ -16,16 +16,6 @@ constexpr double kStroke = 0.12;          // m of arrow for a m/s of air.
 constexpr double kNearMark = 0.75;        // m from its end in which a way that meets something has arrived.
 constexpr double kLongestPreview = 10.0;  // s.
 
-// The colour goes with what the drawing inside shows, too.
-QColor colour_of(const ZoneEffect& effect) {
-  if (std::holds_alternative<effect::Launch>(effect)) return theme::gold();
-  if (std::holds_alternative<effect::Wind>(effect)) return theme::sky();
-  if (std::holds_alternative<effect::Barred>(effect) || std::holds_alternative<effect::SendHome>(effect))
-    return theme::brick();
-  if (std::holds_alternative<effect::Checkpoint>(effect)) return theme::teal();
-  return std::holds_alternative<effect::Signal>(effect) ? theme::ink2() : theme::moss();
-}
-
 // Draws in a zone's own frame.
 struct ZonePen {
   LinePen& pen;
@@ -104,8 +94,7 @@ struct Start {
   double seconds;
 };
 
-std::optional<Start> start_of(const DriveSession& session, ZoneId id) {
-  const TriangleWorld& world = session.place()->world;
+std::optional<Start> start_of(const DriveSession& session, const TriangleWorld& world, ZoneId id) {
   const ZoneNow zone = world.zone(id, session.moment().time);
   const auto* launch = std::get_if<effect::Launch>(zone.effect);
   if (launch == nullptr) return std::nullopt;
@@ -138,9 +127,22 @@ std::optional<Start> start_of(const DriveSession& session, ZoneId id) {
 
 }  // namespace
 
+QColor zone_colour(const ZoneEffect& effect) {
+  if (std::holds_alternative<effect::Launch>(effect)) return theme::gold();
+  if (std::holds_alternative<effect::Wind>(effect)) return theme::sky();
+  if (std::holds_alternative<effect::Barred>(effect) || std::holds_alternative<effect::SendHome>(effect))
+    return theme::brick();
+  if (std::holds_alternative<effect::Checkpoint>(effect)) return theme::teal();
+  return std::holds_alternative<effect::Signal>(effect) ? theme::ink2() : theme::moss();
+}
+
 ThrowPreview throw_preview(const DriveSession& session, ZoneId zone) {
+  return throw_preview(session, session.place()->world, zone);
+}
+
+ThrowPreview throw_preview(const DriveSession& session, const TriangleWorld& zones, ZoneId zone) {
   ThrowPreview preview;
-  const auto start = start_of(session, zone);
+  const auto start = start_of(session, zones, zone);
   if (!start) return preview;
   const Profile& profile = session.profile();
   Values values = profile;
@@ -178,7 +180,7 @@ std::vector<LineVertex> zone_lines(const DriveSession& session, const Vec3& orig
     const auto id = static_cast<ZoneId>(i);
     const Zone& zone = world.zone_as_given(id);
     const RigidPose frame = world.zone(id, time).frame;
-    ZonePen drawn{pen, frame, colour_of(zone.effect)};
+    ZonePen drawn{pen, frame, zone_colour(zone.effect)};
     std::visit([&](const auto& shape) { drawn.outline(shape); }, zone.shape);
     draw_sign(drawn, zone.effect, zone.shape);
     draw_air(pen, zone, frame, time);

@@ -2,6 +2,7 @@
 // The zones of the course in the view: outlines, and what each does.
 #pragma once
 
+#include <QColor>
 #include <vector>
 
 #include "session/drive_session.h"
@@ -16,6 +17,11 @@ struct ThrowPreview {
   bool blocked = false, terminal = false;
 };
 ThrowPreview throw_preview(const DriveSession& session, ZoneId zone);
+// The same for a zone of another world, whose pieces do not count: those of the session's place are in the way.
+ThrowPreview throw_preview(const DriveSession& session, const TriangleWorld& zones, ZoneId zone);
+
+// It goes with what the zone does.
+QColor zone_colour(const ZoneEffect& effect);
 
 // Returns line pairs relative to `origin_C`, of all zones where they are at the playhead.
 std::vector<LineVertex> zone_lines(const DriveSession& session, const Vec3& origin_C);

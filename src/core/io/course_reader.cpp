@@ -172,12 +172,6 @@ Box read_limits(const JsonCursor& cursor) {
   return box;
 }
 
-// Adds `id` to those seen; refuses one seen before.
-void once(const JsonCursor& cursor, const std::string& id, std::set<std::string>& seen) {
-  if (!seen.insert(id).second)
-    cursor.at("id").fail(fmt::format("the id \"{}\" is used before; each must be its own", id));
-}
-
 // The piece's own surface, and those that the materials and nodes of its model name.
 void must_name_surfaces(const JsonCursor& cursor, const Piece& piece,
                         const std::vector<NamedSurface>& surfaces) {
@@ -195,21 +189,6 @@ void must_name_surfaces(const JsonCursor& cursor, const Piece& piece,
   }
 }
 
-// Fields are a mere few: each is asked about at every tick.
-void read_fields(const JsonCursor& list, Course& course) {
-  std::set<std::string> seen;
-  for (const JsonCursor& cursor : list.elements()) {
-    if (course.fields.size() == kMostFields)
-      list.fail(fmt::format("a course has at most {} fields", kMostFields));
-    course.fields.push_back(read_field(cursor));
-    once(cursor, course.fields.back().id, seen);
-    const std::string& on = course.fields.back().on;
-    const bool known = on.empty() || std::any_of(course.pieces.begin(), course.pieces.end(),
-                                                 [&](const Piece& piece) { return piece.id == on; });
-    if (!known) cursor.at("on").fail(fmt::format("there is no piece \"{}\"", on));
-  }
-}
-
 }  // namespace
 
 Course read_course_document(const JsonCursor& document, const std::optional<std::string>& folder) {
@@ -224,7 +203,7 @@ Course read_course_document(const JsonCursor& document, const std::optional<std:
   if (listed) course.surfaces = read_surfaces(document.at("surfaces"));
   for (const JsonCursor& cursor : document.at("pieces").elements()) {
     course.pieces.push_back(read_piece(cursor, shelf));
-    once(cursor, course.pieces.back().id, seen);
+    must_be_new(cursor, course.pieces.back().id, seen);
     if (listed) must_name_surfaces(cursor, course.pieces.back(), course.surfaces);
     triangles += most_triangles(course.pieces.back().shape);
     if (triangles > kMostTriangles)
@@ -241,7 +220,7 @@ Course read_course_document(const JsonCursor& document, const std::optional<std:
   seen.clear();
   for (const JsonCursor& cursor : marks.elements()) {
     course.marks.push_back(read_mark(cursor));
-    once(cursor, course.marks.back().id, seen);
+    must_be_new(cursor, course.marks.back().id, seen);
   }
   if (seen.count("start") == 0) marks.fail("the mark \"start\" is missing: it says where a run begins");
   if (document.has("zones")) read_zones(document.at("zones"), course);

@@ -3,7 +3,9 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <limits>
+#include <set>
 
 #include "fields/field_rows.h"
 #include "io/row_values.h"
@@ -83,8 +85,6 @@ void read_falloff(const JsonCursor& cursor, Field& field) {
     falloff.fail("a pull that falls off evenly needs a \"reach\" above 0, where it comes to nothing");
 }
 
-}  // namespace
-
 Field read_field(const JsonCursor& cursor) {
   Field field;
   field.id = cursor.at("id").name();
@@ -100,6 +100,23 @@ Field read_field(const JsonCursor& cursor) {
   if (cursor.has("priority")) field.priority = cursor.at("priority").integer(-kMostPriority, kMostPriority);
   if (cursor.has("on")) field.on = cursor.at("on").name();
   return field;
+}
+
+}  // namespace
+
+// Fields are a mere few: each is asked about at every tick.
+void read_fields(const JsonCursor& list, Course& course) {
+  std::set<std::string> seen;
+  for (const JsonCursor& cursor : list.elements()) {
+    if (course.fields.size() == kMostFields)
+      list.fail(fmt::format("a course has at most {} fields", kMostFields));
+    course.fields.push_back(read_field(cursor));
+    must_be_new(cursor, course.fields.back().id, seen);
+    const std::string& on = course.fields.back().on;
+    const bool known = on.empty() || std::any_of(course.pieces.begin(), course.pieces.end(),
+                                                 [&](const Piece& piece) { return piece.id == on; });
+    if (!known) cursor.at("on").fail(fmt::format("there is no piece \"{}\"", on));
+  }
 }
 
 Json field_json(const Field& field) {

@@ -3,11 +3,12 @@
 #pragma once
 
 #include "io/json_document.h"
-#include "lagniappe/field.h"
+#include "lagniappe/course.h"
 
 namespace lagniappe {
 
-Field read_field(const JsonCursor& cursor);
+// REQUIRES: the course has its pieces.
+void read_fields(const JsonCursor& list, Course& course);
 Json field_json(const Field& field);
 
 }  // namespace lagniappe

@@ -5,7 +5,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <set>
 
 #include "math/ascii.h"
 #include "states/words.h"
@@ -250,6 +249,11 @@ std::optional<std::size_t> find_json_value(std::string_view text, const std::str
   walker.sought = &pointer;
   walk(text, walker, taken);
   return walker.found_at;
+}
+
+void must_be_new(const JsonCursor& row, const std::string& id, std::set<std::string>& seen) {
+  if (!seen.insert(id).second)
+    row.at("id").fail(fmt::format("the id \"{}\" is used before; each must be its own", id));
 }
 
 Error locate(std::string_view text, const std::string& file, const ReadFailure& failure) {

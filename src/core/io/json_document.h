@@ -7,6 +7,7 @@
 
 #include <nlohmann/json.hpp>
 #include <optional>
+#include <set>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -77,6 +78,9 @@ class JsonCursor {
   std::string pointer_;
   bool is_document_ = pointer_.empty();
 };
+
+// Adds a row's `id` to those seen; refuses one seen before.
+void must_be_new(const JsonCursor& row, const std::string& id, std::set<std::string>& seen);
 
 // Reads `text` as a document with the heading `"lagniappe": kind, "version": 1` and hands it to `read(cursor)`.
 // Refuses text that is not JSON, nests deeper than 64, or names a key twice in one object.

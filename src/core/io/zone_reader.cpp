@@ -121,9 +121,7 @@ void read_zones(const JsonCursor& list, Course& course) {
   for (const JsonCursor& cursor : list.elements()) {
     if (course.zones.size() == kMostZones) list.fail(fmt::format("a course has at most {} zones", kMostZones));
     course.zones.push_back(read_zone(cursor, course));
-    if (!seen.insert(course.zones.back().id).second)
-      cursor.at("id").fail(
-          fmt::format("the id \"{}\" is used before; each must be its own", course.zones.back().id));
+    must_be_new(cursor, course.zones.back().id, seen);
   }
 }
 

@@ -70,6 +70,16 @@ bool world_pulls(const SignalView& v) {
   return v.world.surroundings(v.state.foot_C, v.now.time).gravity.has_value();
 }
 
+// deg/s between two unit vectors.
+double turn_rate(const Vec3& from, const Vec3& to, double dt) {
+  return dt > 0.0 ? degrees(std::atan2(length(cross(from, to)), dot(from, to))) / dt : 0.0;
+}
+
+Vec3 look_C(const CharacterState& s) {
+  const double level = std::cos(s.pitch);
+  return s.frame_CB * Vec3(-std::sin(s.yaw) * level, std::sin(s.pitch), -std::cos(s.yaw) * level);
+}
+
 double pull(const SignalView& v) {
   const double strength = length(Vec3(v.state.pull_C));
   return strength > 0.0 || world_pulls(v) ? strength : v.values.gravity;
@@ -235,6 +245,11 @@ constexpr Signal kSignals[] = {
      [](const SignalView& v) { return pull(v); }},
     {"lean", "lean against the pull", "deg", false, "Of the body, where the course says what pulls.",
      [](const SignalView& v) { return lean(v.state); }},
+    {"up_rate", "turning of up", "deg/s", false, "How fast the body's up turned in this tick.",
+     [](const SignalView& v) { return turn_rate(v.before.up_C(), v.state.up_C(), v.dt); }},
+    {"look_rate", "turning of the look", "deg/s", false,
+     "How fast the look turned in this tick: by the hand, and with the body.",
+     [](const SignalView& v) { return turn_rate(look_C(v.before), look_C(v.state), v.dt); }},
     {"weightless", "nothing pulls", "", true, "Whether nothing pulls, where the course says what does.",
      [](const SignalView& v) { return double(weightless(v)); }},
     {"friction", "grip of the surface", "", false, "Of what is underfoot, 1 in the air.",

@@ -1,0 +1,43 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "fields/small_world.h"
+
+#include <cmath>
+
+namespace lagniappe::app {
+namespace {
+
+std::optional<double> radius_of(const FieldShape& shape) {
+  if (const auto* ball = std::get_if<field::Ball>(&shape)) return ball->radius;
+  if (const auto* pill = std::get_if<field::Pill>(&shape)) return pill->radius;
+  if (const auto* ring = std::get_if<field::Ring>(&shape)) return ring->thickness;
+  if (const auto* path = std::get_if<field::Path>(&shape)) return path->radius;
+  return std::nullopt;
+}
+
+}  // namespace
+
+// The pull is felt at the centre of mass; what goes round is the foot: speed^2 / radius = pull.
+std::optional<SmallWorld> small_world(const Field& field, const Profile& profile) {
+  const auto radius = radius_of(field.shape);
+  if (!radius || field.strength <= 0.0) return std::nullopt;
+  const double height = profile.capsule.centre_of_mass;
+  const Vec3 out = std::holds_alternative<field::Ring>(field.shape)
+                       ? Vec3(std::get<field::Ring>(field.shape).radius + *radius + height, 0.0, 0.0)
+                       : Vec3(*radius + height, 0.0, 0.0);
+  double share = 1.0;
+  if (std::holds_alternative<field::Path>(field.shape)) {
+    if (field.falloff == Field::Falloff::Curve) share = field.curve.at(height);
+    const double falls = *radius / (*radius + height);
+    if (field.falloff == Field::Falloff::Inverse) share = falls;
+    if (field.falloff == Field::Falloff::InverseSquare) share = falls * falls;
+    if (field.falloff == Field::Falloff::Linear) share = std::max(1.0 - height / reach_of(field), 0.0);
+    share *= field.strength;
+  } else {
+    const FieldAt at = field_at(field, RigidPose{}, out);
+    share = length(at.pull_C) * at.influence;
+  }
+  const double pull = share * (field.absolute ? 1.0 : profile.gravity);
+  return SmallWorld{2.0 * kPi * *radius, std::sqrt(pull * *radius)};
+}
+
+}  // namespace lagniappe::app

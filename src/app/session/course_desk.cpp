@@ -1,0 +1,176 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "session/course_desk.h"
+
+#include <QFileInfo>
+
+#include "lagniappe/files.h"
+
+namespace lagniappe::app {
+namespace {
+
+// What can be changed here, as text.
+std::string rows_of(const Course& course) {
+  std::string rows;
+  for (const CourseList list : {CourseList::Fields, CourseList::Zones}) {
+    for (std::size_t i = 0; i < row_count(course, list); ++i) rows += row_text(course, list, i) + "\n";
+    rows += "\n";
+  }
+  return rows;
+}
+
+// Writes these rows into the file as it is now: what else changed there stays.
+Result<void> write_rows(const Course& course, const std::string& path) {
+  QFile file(QString::fromStdString(path));
+  if (!file.open(QIODevice::ReadOnly))
+    return refuse({path, "the file", file.errorString().toStdString() + ": it cannot be read any more"});
+  const std::string folder = QFileInfo(file).path().toStdString();
+  return course_text(course, file.readAll().toStdString(), path, folder).and_then([&](const std::string& text) {
+    return write_file(path, text);
+  });
+}
+
+}  // namespace
+
+CourseDesk::CourseDesk(DriveSession& session, Undo& undo, QObject* parent)
+    : QObject(parent), session_(session), undo_(undo) {}
+
+void CourseDesk::refresh() {
+  const auto place = session_.shared_place();
+  if (place == shown_) return;
+  begin(place);
+}
+
+void CourseDesk::begin(const std::shared_ptr<const Place>& place) {
+  const bool same_file = place != nullptr && place->path == path_;
+  // What is edited has come to be shown: nothing else changes.
+  const bool arrived = same_file && edited_ != nullptr && place->identity == edited_->identity;
+  shown_ = place;
+  if (arrived) {
+    edited_.reset();
+    return;
+  }
+  if (!same_file) {
+    if (!path_.empty() && !is_saved()) kept_[path_] = {course_, saved_rows_};
+    undo_.end(era_);
+    path_ = place ? place->path : std::string();
+  }
+  const bool goes_on = same_file && !is_saved();
+  if (place && !goes_on) {
+    course_ = place->course;
+    saved_rows_ = rows_ = rows_of(course_);
+  }
+  edited_.reset();
+  job_.give_up();
+  if (const auto kept = kept_.find(path_); kept != kept_.end()) {
+    saved_rows_ = kept->second.saved_rows;
+    Course was = std::move(kept->second.course);
+    kept_.erase(kept);
+    set(was);
+  } else {
+    goes_on ? set(course_) : void(++edition_);
+  }
+  emit changed();
+}
+
+// Of the file that is shown now everything else is kept: only rows are edited.
+void CourseDesk::set(const Course& course) {
+  if (!shown_) return;
+  Course next = shown_->course;
+  next.fields = course.fields;
+  next.zones = course.zones;
+  course_ = std::move(next);
+  rows_ = rows_of(course_);
+  ++edition_;
+  make_place_of_it();
+  emit changed();
+}
+
+void CourseDesk::take(const Course& course, const QString& what, int gesture) {
+  const auto set_rows = [this](const Course& to) { set(to); };
+  undo_.swap(what, set_rows, course, course_, {&era_, gesture});
+}
+
+bool CourseDesk::set_row(CourseList list, std::size_t index, const QByteArray& row, const QString& what,
+                         int gesture) {
+  if (!shown_) return false;
+  const auto changed = with_row(course_, list, index, row.toStdString());
+  if (!changed) {
+    emit refused(tr("It stays as it was"), QString::fromStdString(changed.error().sentence()));
+    return false;
+  }
+  take(*changed, what, gesture);
+  return true;
+}
+
+void CourseDesk::remove_row(CourseList list, std::size_t index) {
+  if (!shown_ || index >= row_count(course_, list)) return;
+  const QString what = list == CourseList::Fields ? tr("remove a field") : tr("remove a zone");
+  take(without_row(course_, list, index), what, 0);
+}
+
+QString CourseDesk::free_name(CourseList list, const QString& stem) const {
+  const auto taken = [&](const QString& name) {
+    const auto has = [&](const auto& rows) {
+      return std::any_of(rows.begin(), rows.end(),
+                         [&](const auto& row) { return row.id == name.toStdString(); });
+    };
+    return list == CourseList::Fields ? has(course_.fields) : has(course_.zones);
+  };
+  QString name = stem;
+  for (int n = 2; taken(name); ++n) name = QString("%1 %2").arg(stem).arg(n);
+  return name;
+}
+
+void CourseDesk::make_place_of_it() {
+  edited_.reset();
+  job_.start([this, course = course_, path = path_](const NewestJob::Handle& handle) {
+    const auto place = make_place(path, course, [&] { return handle.wanted(); });
+    if (!place) return;
+    handle.finish([this, place] {
+      edited_ = shown_ && place->identity != shown_->identity ? place : nullptr;
+      emit place_made(place);
+    });
+  });
+}
+
+bool CourseDesk::can_save() const {
+  return shown_ != nullptr && QString::fromStdString(path_).endsWith(".json") &&
+         QFileInfo::exists(QString::fromStdString(path_));
+}
+
+QStringList CourseDesk::unsaved() const {
+  QStringList names;
+  const auto add = [&](const std::string& path) {
+    names += QFileInfo(QString::fromStdString(path)).fileName();
+  };
+  if (!is_saved()) add(path_);
+  for (const auto& [path, kept] : kept_) add(path);
+  return names;
+}
+
+Result<void> CourseDesk::save() {
+  const auto written = write_rows(course_, path_);
+  if (!written) return written;
+  saved_rows_ = rows_;
+  emit changed();
+  return {};
+}
+
+Result<void> CourseDesk::save_all() {
+  if (!is_saved()) {
+    if (const auto written = save(); !written) return written;
+  }
+  while (!kept_.empty()) {
+    const auto& [path, kept] = *kept_.begin();
+    if (const auto written = write_rows(kept.course, path); !written) return written;
+    kept_.erase(kept_.begin());
+  }
+  return {};
+}
+
+void CourseDesk::give_up_unsaved() {
+  kept_.clear();
+  saved_rows_ = rows_;
+}
+
+}  // namespace lagniappe::app

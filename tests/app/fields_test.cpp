@@ -1,0 +1,318 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The Fields page in real windows: the cut dragged, turned and zoomed, fields and zones moved, sized, typed,
+// undone and saved, and the take that is run on what one made of the course.
+#include <QComboBox>
+#include <QLineEdit>
+
+#include "cards/value_field.h"
+#include "fields/cut_view.h"
+#include "fields/row_card.h"
+#include "fields/strength_plot.h"
+#include "lagniappe/files.h"
+#include "pages/fields_page.h"
+#include "support/window_fixture.h"
+
+using namespace lagniappe;
+using namespace lagniappe::app;
+using namespace lagniappe::app::test;
+
+namespace {
+
+// A ball world, another beside it, and a pad on the first.
+const char* const kWorlds = R"({
+  "lagniappe": "course", "version": 1, "name": "Two worlds", "gravity": "none",
+  "pieces": [
+    {"id": "ball", "kind": "ball", "at": [0, -6, 0], "radius": 6},
+    {"id": "moon", "kind": "ball", "at": [20, -3, 0], "radius": 3}
+  ],
+  "fields": [
+    {"id": "Ball", "kind": "ball", "at": [0, 0, 0], "radius": 6, "reach": 8, "fade": 3},
+    {"id": "Moon", "kind": "ball", "at": [20, 0, 0], "radius": 3, "reach": 9, "fade": 3, "combine": "adds"}
+  ],
+  "marks": [{"id": "start", "at": [0, 6, 0]}],
+  "zones": [{"id": "Pad", "shape": {"kind": "box", "size": [2, 0.5, 2]}, "at": [0, 6, -4],
+             "effect": {"kind": "launch", "velocity": [0, 6, 0]}}]
+}
+)";
+
+struct FieldsFixture : WindowFixture {
+  FieldsPage& page = window.fields_page();
+  CutView& cut = page.cut();
+  CourseDesk& desk = window.course();
+  QString course = file("worlds.course.json", kWorlds);
+
+  FieldsFixture() {
+    open(course);
+    QTest::keyClick(&window, Qt::Key_3, Qt::ControlModifier);
+    REQUIRE(page.isVisible());
+    next_picture();
+    REQUIRE(cut.pulls() != nullptr);
+  }
+  // Square on the course's x and y, through its middle.
+  void look_along_z() {
+    cut.set_cut({Vec3(8, 0, 0), Vec3(1, 0, 0), Vec3(0, 1, 0), 16.0});
+    next_picture();
+  }
+  void walk() {
+    InputChange go;
+    go.at = 0.1;
+    go.move = Vec2(0.0, 1.0);
+    follow_to_rest(InputScript{{go}}, 2.0);
+  }
+  QPoint pixel(const Vec3& at_C) const { return cut.pixel_of(at_C).toPoint(); }
+  void drag(QWidget& widget, const QPoint& from, const QPoint& to) {
+    QTest::mousePress(&widget, Qt::LeftButton, Qt::NoModifier, from);
+    QTest::mouseMove(&widget, from + (to - from) / 2);
+    QTest::mouseMove(&widget, to);
+    QTest::mouseRelease(&widget, Qt::LeftButton, Qt::NoModifier, to);
+  }
+  const CutHandle& handle(CutHandle::Kind kind) {
+    handles = cut.handles();
+    const auto found =
+        std::find_if(handles.begin(), handles.end(), [&](const CutHandle& h) { return h.kind == kind; });
+    REQUIRE(found != handles.end());
+    return *found;
+  }
+  std::vector<CutHandle> handles;
+  const Field& field(std::size_t n) const { return desk.course()->fields[n]; }
+  template <typename Widget>
+  Widget& in_card(const QString& name) {
+    QCoreApplication::processEvents();  // A form comes to be shown, and the one before it goes, when events
+                                        // are.
+    for (Widget* widget : page.card().findChildren<Widget*>(name)) {
+      if (widget->isVisibleTo(&page.card())) return *widget;
+    }
+    FAIL("no " << name.toStdString() << " on the card");
+    std::abort();
+  }
+  void type(const QString& name, const QString& text) {
+    auto& line = in_card<QLineEdit>(name);
+    line.setFocus();
+    line.selectAll();
+    QTest::keyClick(&line, Qt::Key_Backspace);
+    QTest::keyClicks(&line, text);
+    QTest::keyClick(&line, Qt::Key_Return);
+  }
+  std::string saved() const {
+    QFile read(course);
+    REQUIRE(read.open(QIODevice::ReadOnly));
+    return read.readAll().toStdString();
+  }
+};
+
+}  // namespace
+
+TEST_CASE_METHOD(FieldsFixture,
+                 "The cut tells what pulls at the pointer, and the whole course is in it at first") {
+  look_along_z();
+  CHECK(cut.words_at({0, 7, 0}) == QStringList{"Pull 20.0 m/s\u00b2", "Ball 100 %"});
+  CHECK(cut.words_at({0, 40, 0}) == QStringList{"Nothing pulls"});
+  const QStringList both = cut.words_at({10, 0, 0});
+  REQUIRE(both.size() == 2);
+  CHECK_THAT(both[1].toStdString(), Catch::Contains("Moon") && Catch::Contains("Ball"));
+  trigger(Act::CutAll);
+  for (const Vec3& end : {Vec3(-14, 0, 0), Vec3(32, 0, 0), Vec3(0, 14, 0), Vec3(0, -14, 0)})
+    CHECK(QRect(QPoint(), cut.picture_size()).contains(pixel(end)));
+}
+
+TEST_CASE_METHOD(FieldsFixture,
+                 "The picture is dragged, zoomed at the pointer, pushed and turned by mouse and keys") {
+  look_along_z();
+  const Cut before = cut.cut();
+  const QPoint at(400, 250);
+  const Vec3 under = before.point(at, cut.picture_size());
+  drag(cut, at, at + QPoint(48, -32));
+  CHECK(length(cut.cut().point(at + QPoint(48, -32), cut.picture_size()) - under) < 1e-6);
+  CHECK(cut.chosen() == RowChoice{CourseList::Fields, 0});  // A drag chooses nothing.
+  look_along_z();
+  QWheelEvent wheel(QPointF(at), cut.mapToGlobal(QPointF(at)), QPoint(), QPoint(0, 240), Qt::NoButton,
+                    Qt::NoModifier, Qt::NoScrollPhase, false);
+  QCoreApplication::sendEvent(&cut, &wheel);
+  CHECK(cut.cut().pixels > 1.4 * before.pixels);
+  CHECK(length(cut.cut().point(at, cut.picture_size()) - under) < 1e-6);
+  look_along_z();
+  QTest::keyClick(&cut, Qt::Key_PageUp);
+  CHECK(cut.cut().middle_C.z == Approx(-0.5));
+  look_along_z();
+  for (int i = 0; i < 18; ++i) QTest::keyClick(&cut, Qt::Key_Right, Qt::ShiftModifier);
+  CHECK(std::abs(cut.cut().across_C.x) < 1e-9);  // A quarter round.
+  CHECK(std::abs(dot(cut.cut().across_C, cut.cut().up_C)) < 1e-12);
+  QTest::mousePress(&cut, Qt::RightButton, Qt::NoModifier, at);
+  QTest::mouseMove(&cut, at + QPoint(60, 0));
+  QTest::mouseRelease(&cut, Qt::RightButton, Qt::NoModifier, at + QPoint(60, 0));
+  CHECK(std::abs(cut.cut().across_C.x) > 0.3);
+}
+
+TEST_CASE_METHOD(FieldsFixture, "H cuts through the character, along its up and where it faces") {
+  walk();
+  cut.set_cut({Vec3(0.0), Vec3(0, 0, 1), Vec3(1, 0, 0), 16.0});
+  QTest::keyClick(&cut, Qt::Key_H);
+  const CharacterState& state = session.current();
+  CHECK(length(cut.cut().up_C - state.up_C()) < 1e-6);
+  CHECK(std::abs(cut.cut().off(state.foot_C)) < 1e-6);
+  CHECK(std::abs(dot(cut.cut().across_C, state.up_C())) < 1e-9);
+}
+
+TEST_CASE_METHOD(FieldsFixture, "A field is moved by its middle; the take is run again, and undo has it back") {
+  look_along_z();
+  walk();
+  QTest::mouseClick(&cut, Qt::LeftButton, Qt::NoModifier, pixel({21, 1, 0}));
+  REQUIRE(cut.chosen() == RowChoice{CourseList::Fields, 1});
+  const QPoint middle = pixel({20, 0, 0});
+  drag(cut, middle, middle + QPoint(-64, 32));
+  CHECK(field(1).at_C.x == Approx(16.0).margin(0.11));
+  CHECK(field(1).at_C.y == Approx(-2.0).margin(0.11));
+  CHECK(field(1).at_C.z == 0.0);
+  CHECK(field(0).at_C == Vec3(0.0));
+  REQUIRE(wait_for([&] { return desk.edited_place() != nullptr; }));
+  CHECK_FALSE(desk.is_saved());
+  window.undo().undo_once();  // The whole drag at once.
+  CHECK(field(1).at_C == Vec3(20, 0, 0));
+  CHECK(desk.is_saved());
+  window.undo().redo_once();
+  CHECK(field(1).at_C.x == Approx(16.0).margin(0.11));
+}
+
+TEST_CASE_METHOD(FieldsFixture, "Reach, fade and radius are dragged by their handles") {
+  look_along_z();
+  cut.choose(RowChoice{CourseList::Fields, 0});
+  const QPoint reach = pixel(handle(CutHandle::Kind::Reach).at_C);
+  CHECK(length(handle(CutHandle::Kind::Reach).at_C - Vec3(14, 0, 0)) < 1e-6);
+  drag(cut, reach, reach + QPoint(-32, 0));
+  CHECK(*field(0).reach == Approx(6.0).margin(0.11));
+  const QPoint fade = pixel(handle(CutHandle::Kind::Fade).at_C);
+  drag(cut, fade, pixel({11.0, 0, 0}));
+  CHECK(field(0).fade == Approx(1.0).margin(0.15));
+  const QPoint radius = pixel(handle(CutHandle::Kind::Size).at_C);
+  drag(cut, radius, radius + QPoint(-16, 0));
+  CHECK(std::get<field::Ball>(field(0).shape).radius == Approx(7.0).margin(0.11));
+}
+
+TEST_CASE_METHOD(FieldsFixture,
+                 "What is typed on the card is the field's; what cannot be is told and changes nothing") {
+  cut.choose(RowChoice{CourseList::Fields, 0});
+  type("Strength", "0.5");
+  CHECK(field(0).strength == 0.5);
+  type("Name", "Great");
+  CHECK(field(0).id == "Great");
+  type("Radius", "-4");
+  CHECK(std::get<field::Ball>(field(0).shape).radius == 6.0);
+  CHECK(window.messages().isVisible());
+  CHECK(in_card<QLineEdit>("Radius").text().startsWith("6"));
+  type("Reach", "");
+  CHECK_FALSE(field(0).reach.has_value());
+  auto& kind = in_card<QComboBox>("Kind");
+  kind.setCurrentIndex(2);
+  emit kind.activated(2);
+  REQUIRE(std::holds_alternative<field::Pill>(field(0).shape));
+  CHECK(std::get<field::Pill>(field(0).shape).radius == 6.0);  // What both have stays.
+  type("Length", "5");
+  CHECK(std::get<field::Pill>(field(0).shape).length == 5.0);
+  for (int i = 0; i < 5; ++i) window.undo().undo_once();
+  CHECK(desk.is_saved());
+}
+
+TEST_CASE_METHOD(FieldsFixture,
+                 "Every kind of field, shape and effect of a zone can be chosen, and gone back from") {
+  cut.choose(RowChoice{CourseList::Fields, 0});
+  const int kinds = in_card<QComboBox>("Kind").count();
+  REQUIRE(kinds == 6);
+  for (int i = 0; i < kinds; ++i) {
+    emit in_card<QComboBox>("Kind").activated(i);
+    CHECK(int(field(0).shape.index()) == i);
+  }
+  cut.choose(RowChoice{CourseList::Zones, 0});
+  for (int i = 0; i < 4; ++i) {
+    emit in_card<QComboBox>("Shape").activated(i);
+    CHECK(int(desk.course()->zones[0].shape.index()) == i);
+  }
+  // Those that need a name of something are refused, and say so, until it is there.
+  const int effects = in_card<QComboBox>("Effect").count();
+  REQUIRE(effects == int(std::variant_size_v<ZoneEffect>));
+  int changed = 0;
+  for (int i = 0; i < effects; ++i) {
+    emit in_card<QComboBox>("Effect").activated(i);
+    const bool taken = int(desk.course()->zones[0].effect.index()) == i;
+    changed += taken;
+    if (!taken) CHECK(window.messages().isVisible());
+  }
+  CHECK(changed >= 6);
+}
+
+TEST_CASE_METHOD(FieldsFixture,
+                 "Fields and zones are added, copied and removed, and saved into the file alone") {
+  look_along_z();
+  trigger(Act::AddField);
+  REQUIRE(desk.course()->fields.size() == 3);
+  CHECK(cut.chosen() == RowChoice{CourseList::Fields, 2});
+  CHECK(field(2).at_C == Vec3(8, 0, 0));
+  trigger(Act::CopyRow);
+  REQUIRE(desk.course()->fields.size() == 4);
+  CHECK(field(3).id != field(2).id);
+  trigger(Act::RemoveRow);
+  CHECK(desk.course()->fields.size() == 3);
+  trigger(Act::AddZone);
+  REQUIRE(desk.course()->zones.size() == 2);
+  CHECK(saved() == kWorlds);
+  trigger(Act::SaveCourse);
+  CHECK(desk.is_saved());
+  const auto read = read_course(course.toStdString());
+  REQUIRE(read);
+  CHECK(read->fields.size() == 3);
+  CHECK(read->zones.size() == 2);
+  CHECK_THAT(saved(), Catch::StartsWith(std::string(kWorlds).substr(0, 400)));
+}
+
+TEST_CASE_METHOD(FieldsFixture, "Who drives on drives on the course as it was made") {
+  cut.choose(RowChoice{CourseList::Fields, 0});
+  type("Strength", "0.25");
+  walk();
+  REQUIRE(wait_for(
+      [&] { return session.place()->course.fields[0].strength == 0.25 || desk.edited_place() != nullptr; }));
+  drive();
+  CHECK(session.place()->course.fields[0].strength == 0.25);
+  session.advance(0.2);
+  CHECK(length(Vec3(session.current().pull_C)) == Approx(5.0).margin(0.05));
+  view.set_driving(false);
+  CHECK_FALSE(desk.is_saved());
+  CHECK(field(0).strength == 0.25);
+}
+
+TEST_CASE_METHOD(FieldsFixture, "What is not saved is there again after another course was shown") {
+  cut.choose(RowChoice{CourseList::Fields, 0});
+  type("Strength", "0.25");
+  open(kDemo);
+  REQUIRE(wait_for([&] { return desk.path() == kDemo.toStdString(); }));
+  CHECK(desk.unsaved() == QStringList{"worlds.course.json"});
+  open(course);
+  REQUIRE(wait_for([&] { return desk.path() == course.toStdString(); }));
+  CHECK(field(0).strength == 0.25);
+  CHECK_FALSE(desk.is_saved());
+}
+
+TEST_CASE_METHOD(
+    FieldsFixture,
+    "Strength over distance: both worlds and their sum, where they are alike, and a curve's points") {
+  look_along_z();
+  cut.set_line({6, 0, 0}, {17, 0, 0});
+  next_picture();
+  CHECK(page.plot().graphCount() == 3);
+  CHECK_THAT(page.plot().remark().toStdString(), Catch::Contains("both"));
+  const QPoint from = pixel({6, 0, 0});
+  drag(cut, from, from + QPoint(16, 0));
+  CHECK(cut.from_C().x == Approx(7.0).margin(0.1));
+  cut.choose(RowChoice{CourseList::Fields, 0});
+  auto& plotted = *page.findChild<QComboBox*>("plotted");
+  plotted.setCurrentIndex(1);
+  emit plotted.activated(1);
+  CHECK(page.plot().curve_points() == 0);
+  const QPoint middle = page.plot().axisRect()->rect().center();
+  QTest::mouseDClick(&page.plot(), Qt::LeftButton, Qt::NoModifier, middle);
+  REQUIRE(field(0).falloff == Field::Falloff::Curve);
+  const int points = field(0).curve.count;
+  REQUIRE(page.plot().curve_points() == points);
+  const QPoint last = page.plot().pixel_of_point(points - 1).toPoint();
+  drag(page.plot(), last, last + QPoint(0, 40));
+  CHECK(field(0).curve.points[points - 1].y < 0.9);
+  CHECK(field(0).curve.count == points);
+}
