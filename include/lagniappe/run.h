@@ -35,12 +35,14 @@ struct Finding {
     ScriptFailed,
     Exhausted,   // Sliding ended before the motion did.
     StuckInAir,  // At rest for at least half a second on what is no ground.
+    ViewJerk,    // Up turned so fast that the view is torn round, by nobody's hand.
   } kind;
   std::size_t first, last;  // Ticks, both included.
-  double amount;            // m, m/s or s, as the kind has it.
+  double amount;            // m, m/s, rad/s or s, as the kind has it.
   PieceId piece = kNoPiece;
   StateId state = StateId::Stand;
   std::string note = {};  // What a script said.
+  Vec3 at_C = Vec3(0.0);  // The foot where a view's turning peaks.
 };
 
 std::string to_sentence(const Finding& finding, const World& world, const Profile& profile, int tick_rate);

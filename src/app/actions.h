@@ -101,6 +101,7 @@ enum class Act {
   Arrows,
   Grid,
   Lantern,
+  Intent,
   Trail,
   TapePane,
   LedgerPane,

@@ -28,7 +28,9 @@ bool settle_unsaved(TakeDesk& desk, const Doors& doors, QWidget* window) {
   return true;
 }
 
-void rescue_unsaved(TakeDesk& desk) {
+void rescue_unsaved(TakeDesk& desk, const CourseDesk& courses) {
+  for (const QString& file : courses.rescue(desk.study().folder()))
+    QTextStream(stderr) << QObject::tr("A changed course that was not saved is in %1").arg(file) << "\n";
   Study& study = desk.study();
   if (study.all_saved()) return;
   study.save_again();

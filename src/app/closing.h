@@ -3,6 +3,7 @@
 #pragma once
 
 #include "doors.h"
+#include "session/course_desk.h"
 #include "session/take_desk.h"
 
 namespace lagniappe::app {
@@ -11,6 +12,6 @@ namespace lagniappe::app {
 bool settle_unsaved(TakeDesk& desk, const Doors& doors, QWidget* window);
 
 // Nobody can be asked: what the study does not take goes where temporary files go, and the terminal is told.
-void rescue_unsaved(TakeDesk& desk);
+void rescue_unsaved(TakeDesk& desk, const CourseDesk& courses);
 
 }  // namespace lagniappe::app

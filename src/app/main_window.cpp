@@ -314,7 +314,7 @@ void MainWindow::take_place(const std::shared_ptr<const Place>& place) {
 void MainWindow::take_changed(const std::shared_ptr<const Place>& place) {
   const bool shown_there = session_.has_shown() && session_.place()->path == place->path;
   clear_messages();
-  if (!shown_there || session_.place()->identity == place->identity) return;
+  if (course_.take_file(place) || !shown_there || session_.place()->identity == place->identity) return;
   if (!session_.is_open()) return desk_.retake_on(place);
   session_.move_to(place);
   view().show_changed_place();
@@ -372,7 +372,7 @@ void MainWindow::make_safe() {
 void MainWindow::end_by_signal() {
   session_.stand_still();
   make_safe();
-  rescue_unsaved(desk_);
+  rescue_unsaved(desk_, course_);
 }
 
 // What no widget and no shortcut made anything of: by its place on the keyboard it may be a shortcut after all.

@@ -131,7 +131,12 @@ QMenuBar* TopStrip::make_menus() {
        {"&Course", "&Profile", "&States", "&Edit", "&Drive", "&Tape", "Ta&ke", "&Retake", "&View", "&Help"}) {
     QMenu* menu = bar->addMenu(tr(name));
     give_letters(*menu);
+    QMenu* cameras = nullptr;
     for (const ActRow& row : act_rows()) {
+      if (QString(name) == "&View" && QString(row.menu) == "Camera") {
+        if (cameras == nullptr) give_letters(*(cameras = menu->addMenu(tr("Camera"))));
+        cameras->addAction(actions_[row.act]);
+      }
       if (QString(name).remove('&') != row.menu) continue;
       if (row.act == Act::Quit) recent_menu_ = menu->addMenu(tr("Open recent"));
       if (row.act == Act::ToStart) marks_menu_ = menu->addMenu(tr("Begin at mark"));

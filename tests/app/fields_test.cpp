@@ -10,6 +10,8 @@
 #include "fields/strength_plot.h"
 #include "lagniappe/files.h"
 #include "pages/fields_page.h"
+#include "panels/intent_picture.h"
+#include "session/carried_round.h"
 #include "support/window_fixture.h"
 
 using namespace lagniappe;
@@ -315,4 +317,142 @@ TEST_CASE_METHOD(
   drag(page.plot(), last, last + QPoint(0, 40));
   CHECK(field(0).curve.points[points - 1].y < 0.9);
   CHECK(field(0).curve.count == points);
+}
+
+TEST_CASE_METHOD(FieldsFixture, "From the stick to the ground: numbers of the playhead's tick, on both pages") {
+  InputChange aslant;
+  aslant.at = 0.1;
+  aslant.move = Vec2(1.0, 1.0);
+  follow_to_rest(InputScript{{aslant}}, 1.0);
+  session.set_playhead(30);
+  const auto facts = intent_facts(session);
+  REQUIRE(facts);
+  CHECK(facts->unlimited() == Approx(std::sqrt(2.0)));
+  CHECK(length(facts->stick) == Approx(1.0));
+  CHECK(length(facts->laid_C) == Approx(1.0));
+  CHECK(dot(facts->laid_C, facts->up_C) == Approx(0.0).margin(1e-9));
+  // The look is level here: all methods agree, and with what the tick asked for.
+  REQUIRE(facts->projected_C);
+  REQUIRE(facts->crossed_C);
+  CHECK(length(*facts->projected_C - facts->laid_C) < 0.02);
+  CHECK(length(*facts->crossed_C - facts->laid_C) < 0.02);
+  REQUIRE(facts->asked_C);
+  CHECK(length(glm::normalize(*facts->asked_C) - facts->laid_C) < 0.05);
+  REQUIRE(facts->normal_C);
+  CHECK(length(facts->on_slope_C()) <= 1.0 + 1e-9);
+  auto& plotted = *page.findChild<QComboBox*>("plotted");
+  plotted.setCurrentIndex(2);
+  emit plotted.activated(2);
+  auto* here = page.findChild<IntentPicture*>();
+  REQUIRE(here != nullptr);
+  REQUIRE(wait_for([&] { return here->isVisible(); }));
+  CHECK_THAT(here->lines().join("\n").toStdString(),
+             Catch::Contains("1.41 long") && Catch::Contains("41 % faster"));
+  window.actions()[Act::DrivePage]->trigger();
+  QTest::keyClick(&window, Qt::Key_I, Qt::ControlModifier);
+  auto* beside = window.page().findChild<IntentPicture*>();
+  REQUIRE(beside != nullptr);
+  REQUIRE(wait_for([&] { return beside->isVisible(); }));
+  CHECK(beside->lines() == here->lines());
+  session.set_playhead(0);
+  REQUIRE(wait_for([&] {
+    next_picture();
+    return beside->lines().size() == 1;
+  }));
+  QTest::keyClick(&window, Qt::Key_I, Qt::ControlModifier);
+  REQUIRE(wait_for([&] { return window.page().findChild<IntentPicture*>() == nullptr; }));
+}
+
+TEST_CASE("Straight down the eye's axes have no direction on the ground, and the stick still has one") {
+  const Vec3 up(0, 1, 0);
+  for (const double pitch : {-90.0, 90.0}) {
+    const Eye eye = eye_at(Vec3(0.0), Quat(1, 0, 0, 0), {0.0, radians(pitch)});
+    const StickAxes axes = stick_axes(eye, up);
+    CHECK(length(cross(eye.forward_C, up)) < 1e-6);
+    CHECK(length(axes.away_C) == Approx(1.0));
+    CHECK(std::abs(dot(axes.away_C, up)) < 1e-9);
+  }
+}
+
+TEST_CASE_METHOD(FieldsFixture,
+                 "Round a closed way that nobody turned on, the page tells what it turned the look by") {
+  // From the pole down, along the equator and up again: a quarter of each of three great circles.
+  InputScript way;
+  const double quarter = 0.5 * kPi * 6.0 / session.profile().ground.speed;
+  for (int i = 0; i < 3; ++i) {
+    InputChange leg;
+    leg.at = 0.5 + i * (quarter + 0.6);
+    leg.move = i == 0 ? Vec2(-1, 0) : i == 1 ? Vec2(0, -1) : Vec2(1, 0);
+    InputChange stop;
+    stop.at = leg.at + quarter;
+    stop.move = Vec2(0.0);
+    way.changes.push_back(leg);
+    way.changes.push_back(stop);
+  }
+  follow_to_rest(way, way.changes.back().at + 0.5);
+  const auto round = carried_round(session);
+  REQUIRE(round);
+  // A triangle of three right angles on a ball is an eighth of it: it turns by a right angle.
+  CHECK(std::abs(degrees(round->angle)) == Approx(90.0).margin(12.0));
+  CHECK(round->since < 60);
+  session.set_playhead(60);
+  CHECK_FALSE(carried_round(session));
+}
+
+TEST_CASE_METHOD(FieldsFixture,
+                 "A file that was changed by another hand is followed, and what is changed here is kept") {
+  QString other = QString::fromStdString(kWorlds);
+  const auto write = [&](const QString& text) {
+    QFile out(course);
+    REQUIRE(out.open(QIODevice::WriteOnly));
+    out.write(text.toUtf8());
+  };
+  write(other.replace("\"radius\": 6, \"reach\": 8", "\"radius\": 6, \"reach\": 7"));
+  REQUIRE(wait_for([&] { return field(0).reach == 7.0; }));
+  CHECK(desk.is_saved());
+  cut.choose(RowChoice{CourseList::Fields, 1});
+  type("Strength", "0.5");
+  write(other.replace("\"reach\": 7", "\"reach\": 5"));
+  QTest::qWait(1500);
+  CHECK(field(1).strength == 0.5);
+  CHECK_FALSE(desk.is_saved());
+  trigger(Act::SaveCourse);
+  const auto read = read_course(course.toStdString());
+  REQUIRE(read);
+  CHECK(read->fields[1].strength == 0.5);
+}
+
+TEST_CASE_METHOD(FieldsFixture,
+                 "Over a file whose fields are other ones nothing is written, and what is changed stays") {
+  cut.choose(RowChoice{CourseList::Fields, 1});
+  type("Strength", "0.5");
+  // While another course is shown nobody watches the first one's file.
+  open(kDemo);
+  REQUIRE(wait_for([&] { return desk.path() == kDemo.toStdString(); }));
+  QFile out(course);
+  REQUIRE(out.open(QIODevice::WriteOnly));
+  const QByteArray other =
+      QByteArray::fromStdString(kWorlds).replace("\"radius\": 6, \"reach\": 8", "\"radius\": 6, \"reach\": 5");
+  out.write(other);
+  out.close();
+  const auto refused = desk.save_all();
+  REQUIRE(!refused);
+  CHECK_THAT(refused.error().sentence(), Catch::Contains("open the course first"));
+  CHECK(saved() == other.toStdString());
+  CHECK(desk.unsaved() == QStringList{"worlds.course.json"});
+  open(course);
+  REQUIRE(wait_for([&] { return desk.path() == course.toStdString(); }));
+  CHECK(field(1).strength == 0.5);
+  trigger(Act::SaveCourse);
+  CHECK(read_course(course.toStdString())->fields[1].strength == 0.5);
+}
+
+TEST_CASE_METHOD(FieldsFixture, "Ended by a signal, a changed course is beside the takes") {
+  cut.choose(RowChoice{CourseList::Fields, 1});
+  type("Strength", "0.5");
+  window.end_by_signal();
+  const auto left = read_course(folder.filePath("study/unsaved-worlds.course.json").toStdString());
+  REQUIRE(left);
+  CHECK(left->fields[1].strength == 0.5);
+  CHECK(saved() == kWorlds);
 }

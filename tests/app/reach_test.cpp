@@ -20,7 +20,7 @@ using namespace lagniappe::app::test;
 
 namespace {
 
-constexpr Act kPages[] = {Act::DrivePage, Act::StatesPage, Act::SettingsPage};
+constexpr Act kPages[] = {Act::DrivePage, Act::StatesPage, Act::FieldsPage, Act::SettingsPage};
 
 QString told(const QWidget& w) { return QString(w.metaObject()->className()) + " " + w.objectName(); }
 

@@ -12,6 +12,7 @@ namespace {
 constexpr int kStrokeEvery = 4;          // Samples.
 constexpr double kStroke = 1.4;          // Pixels for a m/s2.
 constexpr double kLongestStroke = 25.0;  // Pixels.
+constexpr double kAir = 3.0;             // Pixels for a m/s of air.
 constexpr double kZoneStep = 4.0;        // Pixels.
 constexpr int kBandShare = 15;           // Of 255, by which each band is darker.
 constexpr double kTouching = 7.0;        // Pixels from an outline that still mean it.
@@ -128,7 +129,17 @@ void CutPicture::add_zone(const Course& course, std::size_t index, const Pulls& 
       sampled(cut_, size_, kZoneStep, [&](const Vec3& p) { return -depth_in(zone.shape, frame.back(p)); });
   outline.surface = contour(outline.inside, 0.0);
   outline.middle = cut_.pixel(middle_C, size_);
-  if (!outline.surface.empty()) outlines_.push_back(std::move(outline));
+  if (outline.surface.empty()) return;
+  // The air, on the same grid as the pulls.
+  const double every = map_.strength.step * kStrokeEvery;
+  for (double y = every; y < size_.height(); y += every) {
+    for (double x = every; x < size_.width(); x += every) {
+      const Vec3 at_C = cut_.point({x, y}, size_), air = wind_at(zone, frame, at_C, time);
+      const QPointF way(dot(air, cut_.across_C) * kAir, -dot(air, cut_.up_C) * kAir);
+      if (std::hypot(way.x(), way.y()) > 1.5) outline.air.emplace_back(QPointF(x, y), QPointF(x, y) + way);
+    }
+  }
+  outlines_.push_back(std::move(outline));
 }
 
 std::optional<RowChoice> CutPicture::row_at(const QPointF& pixel) const {
@@ -150,13 +161,19 @@ std::optional<RowChoice> CutPicture::row_at(const QPointF& pixel) const {
   return best == nullptr ? std::nullopt : std::optional(best->row);
 }
 
+const CutPicture::Outline* CutPicture::outline_of(const RowChoice& row) const {
+  const auto found =
+      std::find_if(outlines_.begin(), outlines_.end(), [&](const Outline& o) { return o.row == row; });
+  const bool drawn = found != outlines_.end() && (!found->surface.empty() || !found->reach.empty());
+  return drawn ? &*found : nullptr;
+}
+
+bool CutPicture::cuts(const RowChoice& row) const { return outline_of(row) != nullptr; }
+
 std::optional<QPointF> CutPicture::name_place(const RowChoice& row) const {
-  for (const Outline& outline : outlines_) {
-    const bool cut = !outline.surface.empty() || !outline.reach.empty();
-    if (outline.row == row && cut && QRectF(QPointF(), QSizeF(size_)).contains(outline.middle))
-      return outline.middle;
-  }
-  return std::nullopt;
+  const Outline* outline = outline_of(row);
+  if (outline == nullptr || !QRectF(QPointF(), QSizeF(size_)).contains(outline->middle)) return std::nullopt;
+  return outline->middle;
 }
 
 void CutPicture::paint(QPainter& painter, const std::optional<RowChoice>& chosen) const {
@@ -244,6 +261,8 @@ void CutPicture::paint_outline(QPainter& painter, const Outline& outline, bool c
     paint_lines(painter, outline.reach, thin);
   }
   paint_dashed(painter, outline.fade, thin, 3.0);
+  paint_lines(painter, outline.air, QPen(outline.colour, 1.6));
+  for (const QLineF& air : outline.air) painter.drawEllipse(air.p2(), 1.5, 1.5);
 }
 
 void CutPicture::paint_name(QPainter& painter, const Outline& outline, bool chosen) const {

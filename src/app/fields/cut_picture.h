@@ -23,6 +23,7 @@ class CutPicture {
   const std::vector<double>& levels() const { return levels_; }
   // The row whose outline, or whose inside, is at a pixel; of several the smallest.
   std::optional<RowChoice> row_at(const QPointF& pixel) const;
+  bool cuts(const RowChoice& row) const;  // Its surface or its reach.
   // Where its name stands, if it is in the picture.
   std::optional<QPointF> name_place(const RowChoice& row) const;
 
@@ -37,7 +38,9 @@ class CutPicture {
     std::vector<QLineF> surface, reach, fade;
     QPointF middle;
     Samples inside;  // Below 0: within its surface.
+    std::vector<QLineF> air = {};
   };
+  const Outline* outline_of(const RowChoice& row) const;  // Null where it is not in the cut.
   void shade();
   void add_field(const Course& course, std::size_t field, const Pulls& pulls, double time);
   void add_zone(const Course& course, std::size_t zone, const Pulls& pulls, double time);

@@ -15,6 +15,8 @@ namespace {
 constexpr double kGrip = 9.0, kHandle = 5.0;  // Pixels.
 constexpr double kTurn = radians(0.4);        // For a pixel.
 constexpr double kPan = 40.0, kWheel = 1.2;   // Pixels of an arrow key, factor of a notch.
+constexpr qint64 kLiveEvery = 250;            // ms.
+constexpr double kSeesBody = 16.0;            // Pixels of a metre, at least, to see a body.
 constexpr double kPush = 0.5;                 // m of a page key.
 
 }  // namespace
@@ -72,8 +74,14 @@ void CutView::refresh() {
     if (!course->fields.empty()) choose(RowChoice{CourseList::Fields, 0});
   }
   const bool moved = pulls_->moves() || session_.place()->world.has_movers();
-  if (moved && drawn_time_ != shown_time()) draw_anew(), emit line_changed();
-  drawn_time_ = shown_time();
+  // While one drives it follows in steps: a picture costs more than a frame has.
+  const bool due = !session_.live() || !since_drawn_.isValid() || since_drawn_.elapsed() > kLiveEvery;
+  if (moved && drawn_time_ != shown_time() && due) {
+    since_drawn_.start();
+    drawn_time_ = shown_time();
+    draw_anew();
+    emit line_changed();
+  }
   if (playhead_ == session_.playhead() && revision_ == session_.revision()) return;
   playhead_ = session_.playhead();
   revision_ = session_.revision();
@@ -99,8 +107,8 @@ void CutView::cut_through_playhead() {
   if (session_.place() == nullptr) return;
   const CharacterState& state = session_.current();
   const Vec3 ahead = state.frame_CB * Vec3(-std::sin(state.facing), 0.0, -std::cos(state.facing));
-  set_cut(
-      cut_along(state.foot_C + state.up_C() * (0.5 * state.capsule_height), state.up_C(), ahead, cut_.pixels));
+  set_cut(cut_along(state.foot_C + state.up_C() * (0.5 * state.capsule_height), state.up_C(), ahead,
+                    std::max(cut_.pixels, kSeesBody)));
 }
 
 void CutView::show_all() {
@@ -120,7 +128,7 @@ void CutView::choose(const std::optional<RowChoice>& row) {
 
 void CutView::choose_and_show(const RowChoice& row) {
   choose(row);
-  const auto all = handles();
+  const auto all = all_handles();
   if (picture() == nullptr || all.empty() || picture()->name_place(row)) return;
   Cut there = pushed(cut_, -cut_.off(all.front().at_C));
   if (!QRectF(QPointF(), QSizeF(picture_size())).contains(pixel_of(all.front().at_C)))
@@ -136,6 +144,11 @@ void CutView::set_line(const Vec3& from_C, const Vec3& to_C) {
 }
 
 std::vector<CutHandle> CutView::handles() const {
+  if (picture_ && chosen_ && !picture_->cuts(*chosen_)) return {};
+  return all_handles();
+}
+
+std::vector<CutHandle> CutView::all_handles() const {
   if (!chosen_ || desk_.course() == nullptr || pulls_ == nullptr) return {};
   return handles_of(*desk_.course(), *chosen_, *pulls_, cut_, shown_time());
 }

@@ -3,6 +3,7 @@
 // moved and sized in it. The take's way and the character at the playhead lie over it.
 #pragma once
 
+#include <QElapsedTimer>
 #include <QWidget>
 #include <memory>
 
@@ -42,7 +43,7 @@ class CutView : public QWidget {
   double shown_time() const;
 
   // For tests and tools: where a handle is, in the widget.
-  std::vector<CutHandle> handles() const;
+  std::vector<CutHandle> handles() const;  // Of what is in the cut.
   QPointF pixel_of(const Vec3& at_C) const { return cut_.pixel(at_C, picture_size()); }
   QSize picture_size() const;
   // What is said of a place: "12.3 m/s2", and whose it is.
@@ -71,6 +72,7 @@ class CutView : public QWidget {
  private:
   enum class Drag { None, Picture, Turn, Handle, From, To };
   const CutPicture* picture();
+  std::vector<CutHandle> all_handles() const;
   void draw_anew();
   void drag_handle(const QPointF& to);
   void move_chosen(const QPointF& pixels);
@@ -104,6 +106,7 @@ class CutView : public QWidget {
   std::size_t handle_ = 0;
   QPointF grip_, last_;  // From the handle to where it was taken; where the mouse was.
   bool moved_ = false;
+  QElapsedTimer since_drawn_;
   int gesture_ = 0;
   std::optional<QPointF> pointer_;
 };

@@ -259,7 +259,7 @@ void StrengthPlot::mousePressEvent(QMouseEvent* event) {
   const int point = of_field_ && event->button() == Qt::LeftButton ? point_at(event->position()) : -1;
   if (point < 0) return;
   dragged_ = point;
-  put_points(true);
+  begun_ = false;
 }
 
 // A point stays between its neighbours.
@@ -271,7 +271,7 @@ void StrengthPlot::mouseMoveEvent(QMouseEvent* event) {
   if (i + 1 < curve_.count) x = std::min(x, curve_.points[i + 1].x - 0.01);
   to_be_ = curve_;
   to_be_.points[i] = {x, plain_number(yAxis->pixelToCoord(event->position().y()) / strength_, 0.01)};
-  put_points(false);
+  put_points(!std::exchange(begun_, true));
 }
 
 void StrengthPlot::mouseReleaseEvent(QMouseEvent*) { dragged_.reset(); }

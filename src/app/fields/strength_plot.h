@@ -61,6 +61,7 @@ class StrengthPlot : public QCustomPlot {
   double strength_ = 1.0;  // m/s2 at its surface.
   bool of_field_ = false;
   std::optional<int> dragged_;
+  bool begun_ = false;  // The drag has changed something.
   QString remark_;
 };
 

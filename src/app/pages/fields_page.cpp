@@ -15,6 +15,8 @@
 #include "fields/small_world.h"
 #include "fields/strength_plot.h"
 #include "pages/kept_splitter.h"
+#include "panels/intent_picture.h"
+#include "session/carried_round.h"
 #include "tape/tape.h"
 #include "theme/theme.h"
 #include "viewport/line_pen.h"
@@ -41,7 +43,7 @@ QToolButton* plain_button(QAction& action, const QString& text, QWidget* parent 
   return button;
 }
 
-enum Plotted { AlongLine, Falloff };
+enum Plotted { AlongLine, Falloff, Stick };
 
 }  // namespace
 
@@ -57,6 +59,7 @@ FieldsPage::FieldsPage(CourseDesk& desk, TakeDesk& takes, DriveSession& session,
       tape_(new Tape(session, nullptr, Tape::Third::Shares)),
       rows_list_(new QComboBox),
       plotted_(new QComboBox),
+      intent_(new IntentPicture(session)),
       remark_(new QLabel),
       figures_(new QLabel),
       rows_(new KeptSplitter(Qt::Vertical, settings, kRowsKey)),
@@ -105,7 +108,7 @@ QWidget* FieldsPage::make_side(const Actions& actions) {
   heading->setContentsMargins(14, 0, 14, 0);
   auto* title = new QLabel(tr("Strength over distance"));
   title->setObjectName("cardTitle");
-  plotted_->addItems({tr("A to B"), tr("falloff")});
+  plotted_->addItems({tr("A to B"), tr("falloff"), tr("the stick")});
   plotted_->setObjectName("plotted");
   plotted_->setAccessibleName(tr("What is drawn"));
   plotted_->setToolTip(
@@ -128,7 +131,11 @@ QWidget* FieldsPage::make_side(const Actions& actions) {
   remove->setToolButtonStyle(Qt::ToolButtonIconOnly);
   chosen->addWidget(remove);
   column->addLayout(chosen);
-  column->addWidget(scrolled(card_), 1);
+  card_area_ = scrolled(card_);
+  column->addWidget(card_area_, 1);
+  intent_area_ = scrolled(intent_);
+  intent_area_->hide();
+  column->addWidget(intent_area_, 1);
   figures_->setObjectName("figure");
   figures_->setWordWrap(true);
   figures_->setContentsMargins(14, 2, 14, 2);
@@ -211,6 +218,8 @@ void FieldsPage::refresh() {
   tape_->refresh();
   if (listed_ != desk_.edition()) show_rows();
   if (plot_stale_) show_plot();
+  if (figures_of_ != std::pair(session_.revision(), session_.playhead()) && !session_.live()) show_figures();
+  if (intent_area_->isVisible()) intent_->refresh();
 }
 
 void FieldsPage::show_rows() {
@@ -231,6 +240,11 @@ void FieldsPage::show_rows() {
 
 void FieldsPage::show_plot() {
   plot_stale_ = false;
+  const bool stick = plotted_->currentIndex() == Stick;
+  intent_area_->setVisible(stick);
+  plot_->setVisible(!stick);
+  card_area_->setVisible(!stick);
+  if (stick) intent_->refresh();
   const Course* course = desk_.course();
   if (course == nullptr || cut_->pulls() == nullptr) return plot_->show_nothing();
   const auto& chosen = cut_->chosen();
@@ -244,6 +258,7 @@ void FieldsPage::show_plot() {
 
 // What the chosen field makes of its world for who runs on it.
 void FieldsPage::show_figures() {
+  figures_of_ = {session_.revision(), session_.playhead()};
   const Course* course = desk_.course();
   QString text;
   if (course != nullptr && cut_->chosen() && cut_->chosen()->list == CourseList::Fields) {
@@ -259,11 +274,18 @@ void FieldsPage::show_figures() {
         text += tr(": sprinting does, %1 m/s").arg(profile.ground.sprint_speed, 0, 'g', 3);
     }
   }
+  if (const auto round = carried_round(session_)) {
+    if (!text.isEmpty()) text += "\n";
+    text += tr("Heading carried round by %1\u00b0 since %2 s")
+                .arg(std::abs(degrees(round->angle)), 0, 'f', 0)
+                .arg(double(round->since) / session_.shown().run.tick_rate(), 0, 'f', 2);
+  }
   figures_->setText(text);
   figures_->setVisible(!text.isEmpty());
   remark_->setText(desk_.course() == nullptr ? QString()
                    : desk_.is_saved()        ? tr("The course is as saved.")
-                                             : tr("Changed, not saved; the take is run again on it."));
+                   : desk_.can_save()        ? tr("Changed, not saved; the take is run again on it.")
+                                             : tr("Changed; what is no course document cannot be saved."));
 }
 
 void FieldsPage::add_row(const RowChoice& row, const QJsonObject& object, const QString& what) {

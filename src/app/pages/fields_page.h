@@ -16,6 +16,7 @@ class QVBoxLayout;
 namespace lagniappe::app {
 
 class CutView;
+class IntentPicture;
 class KeptSplitter;
 class LinePen;
 class RowCard;
@@ -65,11 +66,14 @@ class FieldsPage : public Page {
   RowCard* card_;
   Tape* tape_;
   QComboBox *rows_list_, *plotted_;
+  IntentPicture* intent_;
+  QWidget *card_area_ = nullptr, *intent_area_ = nullptr;
   QLabel *remark_, *figures_;
   KeptSplitter *rows_, *columns_;
   ViewWidget* view_ = nullptr;
   int view_least_ = 0;  // Its least width elsewhere.
   std::uint64_t listed_ = 0;
+  std::pair<std::uint64_t, std::size_t> figures_of_{};  // Recording and playhead.
   bool plot_stale_ = true;
 };
 

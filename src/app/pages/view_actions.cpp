@@ -5,12 +5,33 @@
 
 #include "pages/drive_page.h"
 #include "pages/transport.h"
+#include "panels/intent_picture.h"
 #include "session/preferences.h"
 #include "session/undo.h"
 #include "theme/theme.h"
 #include "viewport/view_widget.h"
 
 namespace lagniappe::app {
+namespace {
+
+// A pane beside the view that goes with it; closed elsewhere, the action knows.
+void show_intent(DrivePage& page, DriveSession& session, ViewWidget& view, QAction& action, bool on) {
+  static const QString kName = "intent";
+  auto* shown = page.findChild<IntentPicture*>(kName);
+  if (!on) {
+    if (shown != nullptr) page.take_from_view(*shown);
+    return;
+  }
+  if (shown != nullptr) return;
+  auto* picture = new IntentPicture(session);
+  picture->setObjectName(kName);
+  page.show_beside_view(*picture, QObject::tr("Intent"));
+  picture->refresh();
+  QObject::connect(&view, &ViewWidget::frame_shown, picture, &IntentPicture::refresh);
+  QObject::connect(picture, &QObject::destroyed, &action, [&action] { action.setChecked(false); });
+}
+
+}  // namespace
 
 void connect_view_actions(const Actions& actions, DriveSession& session, DrivePage& page,
                           Preferences& preferences) {
@@ -63,6 +84,9 @@ void connect_view_actions(const Actions& actions, DriveSession& session, DrivePa
           [&preferences](bool on) { preferences.set(Pref::Light, on ? 1 : 0); });
   toggles(Act::Grid, true, [view](bool on) { view->set_grid(on); });
   toggles(Act::Trail, true, [view](bool on) { view->trail().shown = on; });
+  toggles(Act::Intent, false, [&page, &session, view, action = actions[Act::Intent]](bool on) {
+    show_intent(page, session, *view, *action, on);
+  });
   for (const Act pane : {Act::TapePane, Act::LedgerPane, Act::SidePane})
     toggles(pane, true, [&page, pane](bool on) { page.show_pane(pane, on); });
 }

@@ -18,13 +18,22 @@ std::string rows_of(const Course& course) {
   return rows;
 }
 
-// Writes these rows into the file as it is now: what else changed there stays.
-Result<void> write_rows(const Course& course, const std::string& path) {
+// The file as it is now, with these rows: what else changed there stays. Where its own rows are not those that
+// were changed here (as under a take of another day), it is refused: what somebody made would be gone.
+Result<std::string> text_with(const Course& course, const std::string& path, const std::string& changed_rows) {
   QFile file(QString::fromStdString(path));
   if (!file.open(QIODevice::ReadOnly))
     return refuse({path, "the file", file.errorString().toStdString() + ": it cannot be read any more"});
-  const std::string folder = QFileInfo(file).path().toStdString();
-  return course_text(course, file.readAll().toStdString(), path, folder).and_then([&](const std::string& text) {
+  const std::string text = file.readAll().toStdString(), folder = QFileInfo(file).path().toStdString();
+  const auto now = parse_course(text, path, folder);
+  if (now && rows_of(*now) != changed_rows)
+    return refuse({path, "/fields, /zones",
+                   "they are not those that were changed here: open the course first, the changes stay"});
+  return course_text(course, text, path, folder);
+}
+
+Result<void> write_rows(const Course& course, const std::string& path, const std::string& changed_rows) {
+  return text_with(course, path, changed_rows).and_then([&](const std::string& text) {
     return write_file(path, text);
   });
 }
@@ -55,14 +64,14 @@ void CourseDesk::begin(const std::shared_ptr<const Place>& place) {
     path_ = place ? place->path : std::string();
   }
   const bool goes_on = same_file && !is_saved();
+  if (place) saved_rows_ = rows_of(place->course);
   if (place && !goes_on) {
     course_ = place->course;
-    saved_rows_ = rows_ = rows_of(course_);
+    rows_ = saved_rows_;
   }
   edited_.reset();
   job_.give_up();
   if (const auto kept = kept_.find(path_); kept != kept_.end()) {
-    saved_rows_ = kept->second.saved_rows;
     Course was = std::move(kept->second.course);
     kept_.erase(kept);
     set(was);
@@ -70,6 +79,22 @@ void CourseDesk::begin(const std::shared_ptr<const Place>& place) {
     goes_on ? set(course_) : void(++edition_);
   }
   emit changed();
+}
+
+bool CourseDesk::take_file(const std::shared_ptr<const Place>& place) {
+  if (!shown_ || place->path != path_) return false;
+  const bool same = place->identity == (edited_ ? edited_ : shown_)->identity, follows = is_saved();
+  saved_rows_ = rows_of(place->course);
+  if (follows && rows_ != saved_rows_) {
+    job_.give_up();
+    undo_.end(era_);
+    course_ = place->course;
+    rows_ = saved_rows_;
+    edited_ = place->identity != shown_->identity ? place : nullptr;
+    ++edition_;
+  }
+  emit changed();
+  return same;
 }
 
 // Of the file that is shown now everything else is kept: only rows are edited.
@@ -98,7 +123,7 @@ bool CourseDesk::set_row(CourseList list, std::size_t index, const QByteArray& r
     emit refused(tr("It stays as it was"), QString::fromStdString(changed.error().sentence()));
     return false;
   }
-  take(*changed, what, gesture);
+  if (rows_of(*changed) != rows_) take(*changed, what, gesture);
   return true;
 }
 
@@ -149,7 +174,7 @@ QStringList CourseDesk::unsaved() const {
 }
 
 Result<void> CourseDesk::save() {
-  const auto written = write_rows(course_, path_);
+  const auto written = write_rows(course_, path_, saved_rows_);
   if (!written) return written;
   saved_rows_ = rows_;
   emit changed();
@@ -162,10 +187,22 @@ Result<void> CourseDesk::save_all() {
   }
   while (!kept_.empty()) {
     const auto& [path, kept] = *kept_.begin();
-    if (const auto written = write_rows(kept.course, path); !written) return written;
+    if (const auto written = write_rows(kept.course, path, kept.saved_rows); !written) return written;
     kept_.erase(kept_.begin());
   }
   return {};
+}
+
+QStringList CourseDesk::rescue(const QString& folder) const {
+  QStringList written;
+  const auto keep = [&](const Course& course, const std::string& path, const std::string& saved_rows) {
+    const auto text = text_with(course, path, saved_rows);
+    const QString to = folder + "/unsaved-" + QFileInfo(QString::fromStdString(path)).fileName();
+    if (text && write_file(to.toStdString(), *text)) written += to;
+  };
+  if (!is_saved()) keep(course_, path_, saved_rows_);
+  for (const auto& [path, kept] : kept_) keep(kept.course, path, kept.saved_rows);
+  return written;
 }
 
 void CourseDesk::give_up_unsaved() {

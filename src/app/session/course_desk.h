@@ -21,6 +21,10 @@ class CourseDesk : public QObject {
   // Takes in that another place is shown. What was changed and not saved is kept, by its file.
   void refresh();
 
+  // Its file was changed on the disk, and is read: what was changed here and not saved stays, else it is
+  // followed. Returns whether it comes to what is here already.
+  bool take_file(const std::shared_ptr<const Place>& place);
+
   // As it is edited; null while no place is shown.
   const Course* course() const { return shown_ ? &course_ : nullptr; }
   const std::string& path() const { return path_; }
@@ -42,6 +46,9 @@ class CourseDesk : public QObject {
   QStringList unsaved() const;  // Names of the courses that are changed and not saved.
   Result<void> save();          // The shown one.
   Result<void> save_all();
+  // Writes courses that are changed and not saved into a folder, as others than their files. Returns where they
+  // are.
+  QStringList rescue(const QString& folder) const;
   void give_up_unsaved();
 
  signals:

@@ -124,6 +124,11 @@ std::string to_sentence(const Finding& f, const World& world, const Profile& pro
       return "script failed: " + f.note;
     case Finding::Kind::Exhausted:
       return fmt::format("sliding given up: {:.0f} mm of the way were left", f.amount * 1000.0);
+    case Finding::Kind::ViewJerk:
+      return fmt::format(
+          "view jerk: up turned at up to {:.0f}\u00b0/s for {}, at ({:.2f}, {:.2f}, {:.2f}); a longer fade of "
+          "the fields there, or a lower upright.turn_rate, is easier on the eye",
+          degrees(f.amount), range_text(seconds), f.at_C.x, f.at_C.y, f.at_C.z);
     case Finding::Kind::StuckInAir:
       return fmt::format("at rest in the air: for {:.1f} s {} held the character up, and it is no ground",
                          seconds, piece);

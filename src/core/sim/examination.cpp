@@ -15,6 +15,8 @@ constexpr double kStuckTime = 0.5;                        // s.
 constexpr double kStuckShare = 0.05;                      // Of the wished way; less is hardly moving.
 constexpr double kSmallestMove = 0.01;                    // m/s; less is at rest.
 constexpr double kSmallestIntent = 0.5;                   // m/s; who asks for less is not stuck.
+constexpr double kJerkRate = radians(200.0);              // rad/s.
+constexpr double kOneJerk = 0.25;                         // s between two turns that are felt as one.
 constexpr double kSmallestPop = 0.04;                     // m.
 constexpr double kShortestSmoothing = 0.02;               // s; a shorter time constant is not seen as smooth.
 constexpr double kDeepPushOut = 0.02;                     // m.
@@ -242,6 +244,26 @@ void Examination::find_deep_push_out() {
   add({Finding::Kind::DeepPushOut, tick_, tick_, after_.penetration, piece, after_.state});
 }
 
+// By the body alone: what the hand turned it meant. One finding from where it begins to where it is over.
+void Examination::find_view_jerk() {
+  if (events_.has(Event::PutHome)) return;
+  const Vec3 was = before_.up_C(), is = after_.up_C();
+  const double rate = std::atan2(length(cross(was, is)), dot(was, is)) / dt_;
+  if (rate < kJerkRate) return;
+  const auto open = std::find_if(run_.findings_.rbegin(), run_.findings_.rend(), [&](const Finding& f) {
+    return f.kind == Finding::Kind::ViewJerk && f.last + ticks_of(kOneJerk) >= tick_;
+  });
+  if (open == run_.findings_.rend()) {
+    Finding jerk{Finding::Kind::ViewJerk, tick_, tick_, rate, after_.ground.piece, after_.state};
+    jerk.at_C = after_.foot_C;
+    return add(std::move(jerk));
+  }
+  open->last = tick_;
+  if (rate <= open->amount) return;
+  open->amount = rate;
+  open->at_C = after_.foot_C;
+}
+
 void Examination::find_missed_jump() {
   if (events_.has(Event::Jump) || events_.has(Event::PutHome)) {
     watch_.jump_pressed = 0;
@@ -279,6 +301,7 @@ void Examination::examine() {
   find_pop();
   find_speed_loss();
   find_deep_push_out();
+  find_view_jerk();
   find_missed_jump();
   close_touches();
   run_.events_.push_back(events_);

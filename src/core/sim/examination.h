@@ -20,6 +20,7 @@ class Examination {
   void find_pop();
   void find_speed_loss();
   void find_deep_push_out();
+  void find_view_jerk();
   void find_missed_jump();
   void add_once(Finding::Kind kind, StateId state, const std::string& note);
   void touch(PieceId piece);

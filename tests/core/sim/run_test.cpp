@@ -509,3 +509,50 @@ TEST_CASE("Who rests on what is no ground and cannot get off, and who gave up sl
   REQUIRE(given_up.size() == 1);
   CHECK(given_up[0].amount == Approx(0.02));
 }
+
+TEST_CASE("Where up turns so fast that the view is torn round, it is said once, with where that peaks") {
+  // A box at whose side the pull turns by a right angle: at once, and over four metres.
+  const auto box = [](double fade) {
+    Course course;
+    course.pieces = {{"floor", {0, -1, 0}, Vec3(0.0), "", shape::Block{{60, 1, 60}}}};
+    Field field;
+    field.id = "Aside";
+    field.shape = field::Uniform{{20, 20, 20}, Vec3(1, 0, 0)};
+    field.at_C = {0, 0, -20};
+    field.reach = fade;
+    field.fade = fade;
+    course.fields = {field};
+    course.marks = {{"start", {0, 0, 0}, 0.0}};
+    return build_world(course);
+  };
+  const Profile profile;
+  const auto jerks = [&](double fade, int hz) {
+    const TriangleWorld world = box(fade);
+    const Take take =
+        take_of(start_state(profile, Home{}, world), hz, 3.0, profile, [](double) { return push(0, 1); });
+    const Run run = run_of(take, world);
+    const auto found = of_kind(run, Finding::Kind::ViewJerk);
+    for (const Finding& jerk : found) {
+      CHECK_THAT(to_sentence(jerk, world, profile, hz), Catch::StartsWith("view jerk: up turned at up to "));
+      CHECK(jerk.at_C.z == Approx(-10.0).margin(1.5));
+      CHECK(degrees(jerk.amount) > 200.0);
+      CHECK(degrees(jerk.amount) < degrees(profile.upright.turn_rate) + 1.0);
+    }
+    return found.size();
+  };
+  for (const int hz : {20, 60, 240}) {
+    INFO(hz);
+    CHECK(jerks(0.0, hz) == 1);
+    CHECK(jerks(6.0, hz) == 0);
+  }
+  // What the hand turns is meant.
+  Course floor;
+  floor.pieces = {{"floor", {0, -1, 0}, Vec3(0.0), "", shape::Block{{60, 1, 60}}}};
+  const TriangleWorld plain = build_world(floor);
+  const Take turned = take_of(start_state(profile, Home{}, plain), 60, 1.0, profile, [](double) {
+    InputFrame input;
+    input.look_delta = Vec2(0.2, 0.0);
+    return input;
+  });
+  CHECK(of_kind(run_of(turned, plain), Finding::Kind::ViewJerk).empty());
+}
