@@ -57,6 +57,10 @@ std::vector<Group> groups_of(const DriveKeys& drive_keys, const QList<QAction*>&
       {{QObject::tr("Arrows, Space"), QObject::tr("To a cell; edit its guard")},
        {QObject::tr("Del"), QObject::tr("Remove the transition")},
        {QObject::tr("Ctrl+Up Down"), QObject::tr("Move the state")}});
+  add(QObject::tr("In the cut"),
+      {{QObject::tr("Drag, wheel"), QObject::tr("Move it, a handle; zoom")},
+       {QObject::tr("Right drag"), QObject::tr("Turn it; Page Up and Down push it")},
+       {QObject::tr("Space, Alt+arrows"), QObject::tr("Choose a field or a zone; move it")}});
   for (const QAction* action : actions) {
     if (action->shortcut().isEmpty()) continue;
     const QString menu = action->data().toString();
