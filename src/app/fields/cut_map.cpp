@@ -9,7 +9,6 @@
 namespace lagniappe::app {
 namespace {
 
-constexpr double kStep = 8.0;      // Pixels.
 constexpr double kNearly = 0.999;  // Of the strongest: a pull that is even has no contours of its rounding.
 
 // Where the value passes 0 between two corners of a square.
@@ -50,20 +49,18 @@ void each_square(const Samples& grid, const Corner& corner) {
 
 }  // namespace
 
-CutMap map_of(const Cut& cut, const QSize& size, const Pulls& pulls, double time) {
+CutMap map_of(const Cut& cut, const QSize& size, const Pulls& pulls, double time, double step) {
   CutMap map;
   const std::size_t fields = pulls.fields().size();
   map.parts.resize(fields + 1);
   map.distances.resize(fields);
-  std::vector<double> parts;
-  map.strength = sampled(cut, size, kStep, [&](const Vec3& p) {
-    const Vec3 pull = pulls.at(p, time);
-    map.pull_C.push_back(pull);
-    pulls.parts(p, time, parts);
-    for (std::size_t i = 0; i <= fields; ++i) map.parts[i].values.push_back(float(parts[i]));
-    for (std::size_t i = 0; i < fields; ++i)
-      map.distances[i].values.push_back(float(pulls.distance(i, p, time)));
-    const double strength = length(pull);
+  Pulls::Sample here;
+  map.strength = sampled(cut, size, step, [&](const Vec3& p) {
+    pulls.sample(p, time, here);
+    map.pull_C.push_back(here.pull_C);
+    for (std::size_t i = 0; i <= fields; ++i) map.parts[i].values.push_back(float(here.parts[i]));
+    for (std::size_t i = 0; i < fields; ++i) map.distances[i].values.push_back(float(here.distances[i]));
+    const double strength = length(here.pull_C);
     map.strongest = std::max(map.strongest, strength);
     return strength;
   });

@@ -31,7 +31,8 @@ struct CutMap {
   double strongest = 0.0;
 };
 
-CutMap map_of(const Cut& cut, const QSize& size, const Pulls& pulls, double time);
+// `step`: pixels between samples.
+CutMap map_of(const Cut& cut, const QSize& size, const Pulls& pulls, double time, double step);
 
 // Samples of any function of a point.
 template <typename Value>

@@ -9,13 +9,13 @@
 namespace lagniappe::app {
 namespace {
 
-constexpr int kStrokeEvery = 4;          // Samples.
-constexpr double kStroke = 1.4;          // Pixels for a m/s2.
-constexpr double kLongestStroke = 25.0;  // Pixels.
-constexpr double kAir = 3.0;             // Pixels for a m/s of air.
-constexpr double kZoneStep = 4.0;        // Pixels.
-constexpr int kBandShare = 15;           // Of 255, by which each band is darker.
-constexpr double kTouching = 7.0;        // Pixels from an outline that still mean it.
+constexpr double kFine = 8.0, kCoarse = 16.0, kStrokeEvery = 32.0;  // Pixels between samples, and strokes.
+constexpr double kStroke = 1.4;                                     // Pixels for a m/s2.
+constexpr double kLongestStroke = 25.0;                             // Pixels.
+constexpr double kAir = 3.0;                                        // Pixels for a m/s of air.
+constexpr double kZoneStep = 4.0;                                   // Pixels.
+constexpr int kBandShare = 15;                                      // Of 255, by which each band is darker.
+constexpr double kTouching = 7.0;  // Pixels from an outline that still mean it.
 
 void paint_lines(QPainter& painter, const std::vector<QLineF>& lines, const QPen& pen) {
   painter.setPen(pen);
@@ -61,8 +61,11 @@ QRectF paint_label(QPainter& painter, const QPointF& middle, const QString& text
 }
 
 CutPicture::CutPicture(const Course& course, const Place& place, const Pulls& pulls, const Cut& cut,
-                       const QSize& size, double time)
-    : cut_(cut), size_(size), map_(map_of(cut, size, pulls, time)), levels_(levels_up_to(map_.strongest)) {
+                       const QSize& size, double time, Grain grain)
+    : cut_(cut),
+      size_(size),
+      map_(map_of(cut, size, pulls, time, grain == Grain::Fine ? kFine : kCoarse)),
+      levels_(levels_up_to(map_.strongest)) {
   shade();
   for (const double level : levels_) contours_.push_back(contour(map_.strength, level));
   alike_ = alike(map_.parts);
@@ -77,28 +80,44 @@ QColor CutPicture::band_colour(std::size_t band) {
   return colour;
 }
 
-// Every pixel of a coarse picture has the colour of its band, its strength read between the samples.
+// Every pixel of a coarse picture has the colour of its band: at once where all corners of a square of samples
+// are in one, else its strength is read between them.
 void CutPicture::shade() {
   constexpr int kPixel = 2;
   const Samples& s = map_.strength;
-  shading_ =
-      QImage(size_.width() / kPixel + 1, size_.height() / kPixel + 1, QImage::Format_ARGB32_Premultiplied);
+  const int each = int(s.step) / kPixel;
+  shading_ = QImage((s.columns - 1) * each, (s.rows - 1) * each, QImage::Format_ARGB32_Premultiplied);
   std::vector<QRgb> colours;
   for (std::size_t band = 0; band <= levels_.size(); ++band) {
     const QColor c = band_colour(band);
     colours.push_back(qPremultiply(qRgba(c.red(), c.green(), c.blue(), c.alpha())));
   }
-  for (int y = 0; y < shading_.height(); ++y) {
-    auto* line = reinterpret_cast<QRgb*>(shading_.scanLine(y));
-    const double v = y * kPixel / s.step;
-    const int row = std::min(int(v), s.rows - 2);
-    for (int x = 0; x < shading_.width(); ++x) {
-      const double u = x * kPixel / s.step;
-      const int column = std::min(int(u), s.columns - 2);
-      const double a = u - column, b = v - row;
-      const double value = (1 - b) * ((1 - a) * s.at(column, row) + a * s.at(column + 1, row)) +
-                           b * ((1 - a) * s.at(column, row + 1) + a * s.at(column + 1, row + 1));
-      line[x] = colours[std::size_t(std::upper_bound(levels_.begin(), levels_.end(), value) - levels_.begin())];
+  const auto band_of = [&](double value) {
+    return std::size_t(std::upper_bound(levels_.begin(), levels_.end(), value) - levels_.begin());
+  };
+  std::vector<std::size_t> bands;
+  bands.reserve(s.values.size());
+  for (const float value : s.values) bands.push_back(band_of(double(value)));
+  for (int row = 0; row + 1 < s.rows; ++row) {
+    for (int column = 0; column + 1 < s.columns; ++column) {
+      const auto at = std::size_t(row) * std::size_t(s.columns) + std::size_t(column),
+                 below = at + std::size_t(s.columns);
+      const bool even =
+          bands[at] == bands[at + 1] && bands[at] == bands[below] && bands[at] == bands[below + 1];
+      for (int y = 0; y < each; ++y) {
+        auto* line = reinterpret_cast<QRgb*>(shading_.scanLine(row * each + y)) + column * each;
+        if (even) {
+          std::fill_n(line, each, colours[bands[at]]);
+          continue;
+        }
+        const double b = double(y) / each;
+        for (int x = 0; x < each; ++x) {
+          const double a = double(x) / each;
+          const double value = (1 - b) * ((1 - a) * double(s.values[at]) + a * double(s.values[at + 1])) +
+                               b * ((1 - a) * double(s.values[below]) + a * double(s.values[below + 1]));
+          line[x] = colours[band_of(value)];
+        }
+      }
     }
   }
 }
@@ -131,7 +150,7 @@ void CutPicture::add_zone(const Course& course, std::size_t index, const Pulls& 
   outline.middle = cut_.pixel(middle_C, size_);
   if (outline.surface.empty()) return;
   // The air, on the same grid as the pulls.
-  const double every = map_.strength.step * kStrokeEvery;
+  const double every = kStrokeEvery;
   for (double y = every; y < size_.height(); y += every) {
     for (double x = every; x < size_.width(); x += every) {
       const Vec3 at_C = cut_.point({x, y}, size_), air = wind_at(zone, frame, at_C, time);
@@ -223,12 +242,13 @@ void CutPicture::paint_contours(QPainter& painter) const {
 // A pull that points out of the picture is a dot, as what is left of its stroke.
 void CutPicture::paint_strokes(QPainter& painter) const {
   const Samples& s = map_.strength;
+  const int every = int(kStrokeEvery / s.step);
   QColor ink = theme::ink();
   ink.setAlpha(190);
   painter.setPen(QPen(ink, 1.1));
   painter.setBrush(ink);
-  for (int row = kStrokeEvery / 2; row < s.rows; row += kStrokeEvery) {
-    for (int column = kStrokeEvery / 2; column < s.columns; column += kStrokeEvery) {
+  for (int row = every / 2; row < s.rows; row += every) {
+    for (int column = every / 2; column < s.columns; column += every) {
       const Vec3& pull = map_.pull_C[std::size_t(row) * std::size_t(s.columns) + std::size_t(column)];
       const double strength = length(pull);
       if (strength <= 0.0) continue;

@@ -14,8 +14,10 @@ namespace lagniappe::app {
 
 class CutPicture {
  public:
+  // Coarse: at a quarter of the cost, for while it is dragged.
+  enum class Grain { Fine, Coarse };
   CutPicture(const Course& course, const Place& place, const Pulls& pulls, const Cut& cut, const QSize& size,
-             double time);
+             double time, Grain grain);
 
   void paint(QPainter& painter, const std::optional<RowChoice>& chosen) const;
 

@@ -91,8 +91,9 @@ void CutView::refresh() {
 const CutPicture* CutView::picture() {
   if (desk_.course() == nullptr || pulls_ == nullptr || session_.place() == nullptr) return nullptr;
   if (picture_ == nullptr)
-    picture_ = std::make_unique<CutPicture>(*desk_.course(), *session_.place(), *pulls_, cut_, picture_size(),
-                                            shown_time());
+    picture_ = std::make_unique<CutPicture>(
+        *desk_.course(), *session_.place(), *pulls_, cut_, picture_size(), shown_time(),
+        drag_ == Drag::None ? CutPicture::Grain::Fine : CutPicture::Grain::Coarse);
   return picture_.get();
 }
 
@@ -228,6 +229,7 @@ void CutView::mouseMoveEvent(QMouseEvent* event) {
 
 void CutView::mouseReleaseEvent(QMouseEvent* event) {
   const Drag was = std::exchange(drag_, Drag::None);
+  if (was != Drag::None && moved_) draw_anew();  // As fine as can be.
   if (was != Drag::Picture || moved_ || picture() == nullptr) return;
   choose(picture()->row_at(event->position()));
 }

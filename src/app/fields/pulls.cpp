@@ -49,19 +49,25 @@ Vec3 Pulls::at(const Vec3& point_C, double time) const {
   return world_.fields()->at(point_C, frames(time)).of(gravity_);
 }
 
-void Pulls::parts(const Vec3& point_C, double time, std::vector<double>& out) const {
+void Pulls::sample(const Vec3& point_C, double time, Sample& out) const {
   const std::size_t count = fields().size();
-  out.assign(count + 1, 0.0);
+  out.parts.assign(count + 1, 0.0);
+  out.distances.resize(count);
   if (world_.fields() == nullptr) {
-    out[0] = gravity_;
+    out.parts[0] = gravity_;
+    out.pull_C = {0.0, -gravity_, 0.0};
     return;
   }
   const FieldSum& sum = *world_.fields();
-  out[count] = sum.shares(point_C, {out.data(), count}, frames(time)) * length(sum.below()) * gravity_;
+  const double below = sum.shares(point_C, {out.parts.data(), count}, frames(time));
+  out.pull_C = sum.below() * (below * gravity_);
+  out.parts[count] = length(out.pull_C);
   for (std::size_t i = 0; i < count; ++i) {
-    if (out[i] == 0.0) continue;
     const FieldAt one = field_at(fields()[i], frames(time)[i], point_C);
-    out[i] *= length(one.pull_C) * strength_of(fields()[i]);
+    out.distances[i] = one.distance;
+    const Vec3 part = one.pull_C * (out.parts[i] * strength_of(fields()[i]));
+    out.parts[i] = length(part);
+    out.pull_C += part;
   }
 }
 

@@ -13,8 +13,13 @@ class Pulls {
   Pulls(const Course& course, double gravity);  // m/s2 of the profile.
 
   Vec3 at(const Vec3& point_C, double time) const;  // m/s2.
-  // How much of it each field gives, m/s2; behind the fields what is below all. Without fields only that.
-  void parts(const Vec3& point_C, double time, std::vector<double>& out) const;
+  // The same with what it is made of.
+  struct Sample {
+    Vec3 pull_C;                    // m/s2.
+    std::vector<double> parts;      // m/s2 that each field gives; behind them what is below all.
+    std::vector<double> distances;  // m from the surface of each.
+  };
+  void sample(const Vec3& point_C, double time, Sample& out) const;
   // What a field would pull alone, m/s2.
   double alone(std::size_t field, const Vec3& point_C, double time) const;
   // m from its surface.
