@@ -456,3 +456,42 @@ TEST_CASE_METHOD(FieldsFixture, "Ended by a signal, a changed course is beside t
   CHECK(left->fields[1].strength == 0.5);
   CHECK(saved() == kWorlds);
 }
+
+TEST_CASE_METHOD(FieldsFixture,
+                 "What is typed and not yet entered is of the field that was shown, not of the next one") {
+  cut.choose(RowChoice{CourseList::Fields, 0});
+  auto& radius = in_card<QLineEdit>("Radius");
+  radius.setFocus();
+  radius.selectAll();
+  QTest::keyClicks(&radius, "7.5");
+  trigger(Act::AddField);
+  REQUIRE(desk.course()->fields.size() == 3);
+  CHECK(std::get<field::Ball>(field(0).shape).radius == 7.5);
+  CHECK(std::get<field::Ball>(field(2).shape).radius == 3.0);
+  auto& next = in_card<QLineEdit>("Radius");
+  next.setFocus();
+  next.selectAll();
+  QTest::keyClicks(&next, "4");
+  QTest::keyClick(&window, Qt::Key_M, Qt::ControlModifier | Qt::AltModifier);
+  CHECK(desk.course()->fields.size() == 2);
+  CHECK(std::get<field::Ball>(field(0).shape).radius == 7.5);
+}
+
+TEST_CASE_METHOD(FieldsFixture,
+                 "A drag of a value and one of a field are two steps of undo, however soon after each other") {
+  look_along_z();
+  HandlingDesk& values = window.handling();
+  Profile faster = values.now();
+  faster.ground.speed += 1.0;
+  const double speed = values.now().ground.speed;
+  REQUIRE(values.set(faster, "speed", values.new_gesture()));
+  cut.choose(RowChoice{CourseList::Fields, 1});
+  const QPoint middle = pixel({20, 0, 0});
+  drag(cut, middle, middle + QPoint(-48, 0));
+  REQUIRE(field(1).at_C.x < 18.0);
+  window.undo().undo_once();
+  CHECK(field(1).at_C.x == 20.0);
+  CHECK(values.now().ground.speed == speed + 1.0);
+  window.undo().undo_once();
+  CHECK(values.now().ground.speed == speed);
+}

@@ -25,7 +25,7 @@ CutView::CutView(CourseDesk& desk, DriveSession& session, QWidget* parent)
     : QWidget(parent), desk_(desk), session_(session) {
   setMouseTracking(true);
   setFocusPolicy(Qt::StrongFocus);
-  setMinimumSize(320, 240);
+  setMinimumSize(320, 210);
   setAccessibleName(tr("Cut through the course"));
   describe();
 }

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "fields/row_card.h"
 
+#include <QApplication>
 #include <QCheckBox>
 #include <QComboBox>
 #include <QFormLayout>
@@ -103,6 +104,10 @@ RowCard::RowCard(CourseDesk& desk, QWidget* parent) : QWidget(parent), desk_(des
 
 // The widgets stay as long as the row has the same kinds: who types in one goes on.
 void RowCard::show_row(const std::optional<RowChoice>& row, double gravity) {
+  // What is being typed is of the row that is shown still.
+  QWidget* typed_in = QApplication::focusWidget();
+  if (row != shown_ && body_ != nullptr && typed_in != nullptr && body_->isAncestorOf(typed_in))
+    typed_in->clearFocus();
   const Course* course = desk_.course();
   const bool there = course != nullptr && row && row->index < row_count(*course, row->list);
   shown_ = there ? row : std::nullopt;

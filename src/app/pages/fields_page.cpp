@@ -94,7 +94,10 @@ FieldsPage::FieldsPage(CourseDesk& desk, TakeDesk& takes, DriveSession& session,
   connect_parts();
 }
 
-FieldsPage::~FieldsPage() { desk_.disconnect(this); }
+FieldsPage::~FieldsPage() {
+  desk_.disconnect(this);
+  takes_.disconnect(this);
+}
 
 QWidget* FieldsPage::make_side(const Actions& actions) {
   auto* side = new QWidget;
@@ -177,6 +180,7 @@ void FieldsPage::connect_parts() {
     show_figures();
     if (view_ != nullptr) view_->draw_anew();
   });
+  connect(&takes_, &TakeDesk::ghosts_changed, this, [this] { tape_->set_ghosts(takes_.ghosts()); });
   connect(card_, &RowCard::refused, this, &FieldsPage::refused);
   connect(&desk_, &CourseDesk::refused, this, &FieldsPage::refused);
   connect(plot_, &StrengthPlot::curve_changed, this,
@@ -214,7 +218,6 @@ void FieldsPage::go_down() {
 
 void FieldsPage::refresh() {
   cut_->refresh();
-  tape_->set_ghosts(takes_.ghosts());
   tape_->refresh();
   if (listed_ != desk_.edition()) show_rows();
   if (plot_stale_) show_plot();

@@ -34,7 +34,7 @@ class CourseDesk : public QObject {
   // refused() says why. Changes of one gesture, unless it is 0, are undone at once.
   bool set_row(CourseList list, std::size_t index, const QByteArray& row, const QString& what, int gesture = 0);
   void remove_row(CourseList list, std::size_t index);
-  int new_gesture() { return ++gesture_; }
+  int new_gesture() { return undo_.new_gesture(); }
   // A name that no row of the list has, beginning with `stem`.
   QString free_name(CourseList list, const QString& stem) const;
 
@@ -75,7 +75,6 @@ class CourseDesk : public QObject {
   };
   std::map<std::string, Kept> kept_;  // By file.
   std::uint64_t edition_ = 0;
-  int gesture_ = 0;
   NewestJob job_{*this};
 };
 

@@ -32,7 +32,7 @@ class HandlingDesk : public ValuesDesk {
   const Profile& now() const override { return feeling_ ? before_feeling_ : session_.profile(); }
 
   bool set(const Profile& profile, const QString& what, int gesture = 0) override;
-  int new_gesture() override { return ++gesture_; }
+  int new_gesture() override { return undo_.new_gesture(); }
   void feel(double factor) override;
   void stop_feeling() override;
   bool feeling() const { return feeling_; }
@@ -106,7 +106,6 @@ class HandlingDesk : public ValuesDesk {
   UnsavedValues unsaved_;  // The writer's.
   QThreadPool writer_;     // Of one thread, so that what comes later is written later.
   bool feeling_ = false, left_unsaved_ = false, saving_ = false, differs_ = false;
-  int gesture_ = 0;
   qint64 snapshot_every_ = 5 * 60;  // s between two that are kept before a change.
 };
 

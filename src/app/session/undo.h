@@ -27,6 +27,8 @@ class Undo : public QObject {
     const Era* era = nullptr;  // Outlives the stack. Null: it can always be undone.
     int gesture = 0;           // Changes of one gesture, unless it is 0, are undone at once.
   };
+  // Of all desks: no two share one.
+  int new_gesture() { return ++gesture_; }
   // Does it, and keeps how to undo it.
   void push(const QString& text, std::function<void()> redo, std::function<void()> undo, const Of& of);
   void push(const QString& text, std::function<void()> redo, std::function<void()> undo) {
@@ -57,6 +59,7 @@ class Undo : public QObject {
   void drop_stale();
 
   QUndoStack stack_;
+  int gesture_ = 0;
 };
 
 }  // namespace lagniappe::app

@@ -59,7 +59,7 @@ Tape::Tape(DriveSession& session, QWidget* parent, Third third)
   setObjectName("tape");
   setFocusPolicy(Qt::TabFocus);
   setMouseTracking(true);
-  setMinimumHeight(third == Third::Contacts ? kLeastHeight : kLeastWithoutCurves);
+  setMinimumHeight(third == Third::Firings ? kLeastWithoutCurves : kLeastHeight);
   setNoAntialiasingOnDrag(false);
   setAccessibleName(tr("Tape"));
   setAccessibleDescription(tr("Left and Right move the playhead by a tick, with Shift they select"));
