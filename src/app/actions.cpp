@@ -160,6 +160,8 @@ constexpr ActRow kRows[] = {
      "Straight down, what was ahead at the top; the stick is as it is seen", "", false},
     {Act::SideCamera, "Camera", "Camera from the side", "Alt+6",
      "What was ahead is to the right; the stick is as it is seen", "", false},
+    {Act::SecondView, "Camera", "Second view", "Alt+0",
+     "Beside the first, by a camera of its own: the same drive seen from above, say", "columns-2", true},
     {Act::FirstPerson, "View", "First person", "V", "Look out of the character's eyes, or from behind it",
      "eye", true},
     {Act::Interpolated, "View", "Interpolated drawing", "I",

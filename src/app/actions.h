@@ -94,6 +94,7 @@ enum class Act {
   OverviewCamera,
   TopCamera,
   SideCamera,
+  SecondView,
   Interpolated,
   Capsule,
   Contacts,

@@ -5,6 +5,7 @@
 #include <QMimeData>
 
 #include "support/window_fixture.h"
+#include "viewport/watch_view.h"
 #include "widgets/shortcut_sheet.h"
 
 using namespace lagniappe;
@@ -387,4 +388,44 @@ TEST_CASE_METHOD(WindowFixture,
   // What was read is put away by what is opened next.
   open(kDemo);
   CHECK_FALSE(window.messages().isVisible());
+}
+
+TEST_CASE_METHOD(WindowFixture, "A second view beside the first shows the same drive by a camera of its own") {
+  const int wide = view.width();
+  QTest::keyClick(&window, Qt::Key_0, Qt::AltModifier);
+  WatchView* second = window.page().second_view();
+  REQUIRE(second != nullptr);
+  REQUIRE(wait_for([&] { return second->isVisible() && !second->picture().isNull(); }));
+  CHECK(second->camera() == CameraMode::Top);
+  CHECK(view.width() < wide);
+  CHECK(view.width() >= view.minimumWidth());
+  next_picture();
+  const auto looks_down = [&] { return dot(second->eye().forward_C, session.current().up_C()) < -0.99; };
+  REQUIRE(wait_for(looks_down));
+  // It follows, and keeps its camera whatever the first one does.
+  const Vec3 before = second->eye().at_C;
+  InputChange go;
+  go.at = 0.1;
+  go.move = Vec2(0.0, 1.0);
+  follow_to_rest(InputScript{{go}}, 1.5);
+  REQUIRE(wait_for([&] { return length(second->eye().at_C - before) > 2.0; }));
+  window.actions()[Act::ChaseCamera]->trigger();
+  next_picture();
+  CHECK(second->camera() == CameraMode::Top);
+  CHECK(looks_down());
+  auto* choice = second->findChild<QComboBox*>();
+  REQUIRE(choice != nullptr);
+  emit choice->activated(static_cast<int>(CameraMode::Side));
+  CHECK(second->camera() == CameraMode::Side);
+  REQUIRE(wait_for([&] { return !looks_down(); }));
+  // Over other pages and courses.
+  window.actions()[Act::StatesPage]->trigger();
+  window.actions()[Act::DrivePage]->trigger();
+  REQUIRE(wait_for([&] { return second->isVisible() && view.isVisible(); }));
+  open(kDemo);
+  next_picture();
+  CHECK_FALSE(second->picture().isNull());
+  QTest::keyClick(&window, Qt::Key_0, Qt::AltModifier);
+  CHECK(window.page().second_view() == nullptr);
+  REQUIRE(wait_for([&] { return view.width() > wide - 20; }));
 }

@@ -47,6 +47,7 @@ void CutView::describe() {
 
 void CutView::draw_anew() {
   picture_.reset();
+  still_ = {};
   update();
 }
 
@@ -122,6 +123,7 @@ void CutView::show_all() {
 void CutView::choose(const std::optional<RowChoice>& row) {
   if (chosen_ == row) return;
   chosen_ = row;
+  still_ = {};
   describe();
   update();
   emit chosen_changed();
@@ -317,7 +319,14 @@ void CutView::paintEvent(QPaintEvent*) {
     return painter.drawText(rect(), Qt::AlignCenter, tr("Open a course: what pulls in it is drawn here"));
   }
   painter.setClipRect(QRect(QPoint(), picture_size()));
-  drawn->paint(painter, chosen_);
+  if (still_.isNull()) {
+    still_ = QPixmap(picture_size() * devicePixelRatioF());
+    still_.setDevicePixelRatio(devicePixelRatioF());
+    still_.fill(theme::paper());
+    QPainter once(&still_);
+    drawn->paint(once, chosen_);
+  }
+  painter.drawPixmap(0, 0, still_);
   paint_throws(painter);
   paint_way(painter);
   paint_line(painter);

@@ -4,6 +4,7 @@
 #pragma once
 
 #include <QElapsedTimer>
+#include <QPixmap>
 #include <QWidget>
 #include <memory>
 
@@ -95,6 +96,7 @@ class CutView : public QWidget {
   Cut cut_;
   std::unique_ptr<Pulls> pulls_;
   std::unique_ptr<CutPicture> picture_;
+  QPixmap still_;  // The picture as it is painted, for when only what lies over it moves.
   std::optional<RowChoice> chosen_;
   Vec3 from_C_{0.0}, to_C_{0.0};
   // What was drawn from.

@@ -23,6 +23,7 @@
 #include "theme/theme.h"
 #include "viewport/entry_geometry.h"
 #include "viewport/view_widget.h"
+#include "viewport/watch_view.h"
 #include "widgets/ledger_column.h"
 #include "widgets/scrolled.h"
 
@@ -46,6 +47,7 @@ DrivePage::DrivePage(DriveSession& session, Heart& heart, TakeDesk& desk, Handli
                      StatesDesk& states, const Actions& actions, QSettings& settings, QWidget* parent)
     : Page(parent),
       session_(session),
+      heart_(heart),
       desk_(desk),
       settings_(settings),
       view_(new ViewWidget(session, heart)),
@@ -107,6 +109,7 @@ DrivePage::DrivePage(DriveSession& session, Heart& heart, TakeDesk& desk, Handli
 }
 
 DrivePage::~DrivePage() {
+  show_second_view(false);  // It shows what the first one has, and its share of the splitter is not to be kept.
   settings_.setValue(kCurvesKey, tape_->curves());
   view_->disconnect(this);
 }
@@ -139,6 +142,23 @@ void DrivePage::take_view() {
   upper_->setStretchFactor(0, 1);
   upper_->setSizes(upper_sizes_);
   view_->show();
+}
+
+// Half of the first one's room.
+void DrivePage::show_second_view(bool shown) {
+  if (shown == (second_ != nullptr)) return;
+  const bool here = view_->parentWidget() == upper_;
+  QList<int> sizes = here ? upper_->sizes() : upper_sizes_;
+  const int at = here ? 1 : 0;
+  if (shown) {
+    second_ = new WatchView(session_, heart_, *view_);
+    upper_->insertWidget(at, second_);
+    if (sizes.size() > 1) sizes = {sizes[0] / 2, sizes[0] - sizes[0] / 2, sizes[1]};
+  } else {
+    delete std::exchange(second_, nullptr);
+    if (sizes.size() > 2) sizes = {sizes[0] + sizes[1], sizes[2]};
+  }
+  here ? upper_->setSizes(sizes) : void(upper_sizes_ = sizes);
 }
 
 QWidget* DrivePage::make_side() {

@@ -28,6 +28,7 @@ class TakesPanel;
 class Tape;
 class Transport;
 class ViewWidget;
+class WatchView;
 
 class DrivePage : public Page {
   Q_OBJECT
@@ -37,6 +38,8 @@ class DrivePage : public Page {
   ~DrivePage() override;  // Remembers how it was arranged.
 
   ViewWidget& view() { return *view_; }
+  WatchView* second_view() { return second_; }  // Null while there is none.
+  void show_second_view(bool shown);
   const LedgerColumn& ledger() const { return *ledger_; }
   Tape& tape() { return *tape_; }
   Transport& transport() { return *transport_; }
@@ -90,9 +93,11 @@ class DrivePage : public Page {
   void restore();
 
   DriveSession& session_;
+  Heart& heart_;
   TakeDesk& desk_;
   QSettings& settings_;
   ViewWidget* view_;
+  WatchView* second_ = nullptr;
   LedgerColumn* ledger_;
   Tape* tape_;
   Transport* transport_;

@@ -84,6 +84,7 @@ void connect_view_actions(const Actions& actions, DriveSession& session, DrivePa
           [&preferences](bool on) { preferences.set(Pref::Light, on ? 1 : 0); });
   toggles(Act::Grid, true, [view](bool on) { view->set_grid(on); });
   toggles(Act::Trail, true, [view](bool on) { view->trail().shown = on; });
+  toggles(Act::SecondView, false, [&page](bool on) { page.show_second_view(on); });
   toggles(Act::Intent, false, [&page, &session, view, action = actions[Act::Intent]](bool on) {
     show_intent(page, session, *view, *action, on);
   });

@@ -25,41 +25,7 @@ constexpr int kFarFromMiddle = 80;                    // Pixels that nobody move
 constexpr double kCountEvery = 0.5;                   // s over which the draw rate is counted.
 constexpr double kClickDistance = 4.0;                // Pixels; who moves the mouse farther drags.
 constexpr double kPickDistance = 14.0;                // Pixels from what a ledger line is about.
-constexpr double kNearGhost = 0.03;                   // m.
 constexpr double kPickReach = 500.0;                  // m.
-constexpr double kLongestShadow = 6.0;                // m above ground at which the shadow is gone.
-
-std::vector<LineVertex> mark_lines(const Course& course, const Vec3& origin_C) {
-  std::vector<LineVertex> lines;
-  const QColor c = theme::moss();
-  const auto line = [&](const Vec3& a, const Vec3& b) {
-    for (const Vec3& p : {a - origin_C, b - origin_C}) {
-      lines.push_back(
-          {{float(p.x), float(p.y), float(p.z)}, {float(c.redF()), float(c.greenF()), float(c.blueF()), 1.0f}});
-    }
-  };
-  for (const Mark& mark : course.marks) {
-    if (mark.id != "start") continue;
-    const Vec3 at = mark.at_C + Vec3(0, 0.02, 0), ahead(-std::sin(mark.facing), 0, -std::cos(mark.facing)),
-               side(-ahead.z, 0, ahead.x);
-    for (int i = 0; i < 32; ++i) {
-      const auto rim = [&](int k) {
-        return at + ahead * (0.5 * std::cos(k * kPi / 16)) + side * (0.5 * std::sin(k * kPi / 16));
-      };
-      line(rim(i), rim(i + 1));
-    }
-    line(at, at + ahead * 0.9);
-    line(at + ahead * 0.9, at + ahead * 0.72 + side * 0.12);
-    line(at + ahead * 0.9, at + ahead * 0.72 - side * 0.12);
-  }
-  return lines;
-}
-
-glm::dmat4 to_course(const RigidPose& pose) {
-  glm::dmat4 m = glm::mat4_cast(pose.rotation_CP);
-  m[3] = glm::dvec4(pose.position_C, 1.0);
-  return m;
-}
 
 }  // namespace
 
@@ -249,55 +215,13 @@ void ViewWidget::draw_text(QPainter& painter) {
 }
 
 DrawnFrame ViewWidget::drawn_frame(const Eye& eye, const QSize& pixels, bool flipped) const {
-  DrawnFrame frame;
-  frame.eye = eye;
-  frame.vertical_field = drawn_field_;
-  frame.pixels = pixels;
-  frame.flipped = flipped;
-  frame.grid = grid_;
-  const theme::Colours& colours = theme::colours();
-  frame.lamp = QVector3D(float(colours.view_red), float(colours.view_green), float(colours.view_blue));
-  if (session_.place() == nullptr) return frame;
-  const Pose pose = session_.pose();
-  if (camera_.mode != CameraMode::FirstPerson)
-    frame.figure = figure_parts(pose, drawn_carriage(session_, pose));
-  frame.shadow = shadow(pose);
-  for (const SceneMesh::Mover& mover : session_.place()->drawn.movers)
-    frame.movers.push_back(
-        to_course(session_.place()->world.motion_of(mover.piece)->pose_at(session_.moment().time)));
-  const Vec3 origin = session_.place()->drawn.origin_C;
-  frame.overlay = overlay_lines(session_, overlays_, origin);
-  frame.trail = trail_picture().lines;
-  const auto zones = zone_lines(session_, origin);
-  frame.overlay.insert(frame.overlay.end(), zones.begin(), zones.end());
-  if (besides_) {
-    LinePen pen(frame.overlay, origin);
-    besides_(pen);
-  }
-  const auto pointed_at = highlight_lines(session_, highlight_, origin);
-  frame.overlay.insert(frame.overlay.end(), pointed_at.begin(), pointed_at.end());
-  add_ghosts(frame);
-  frame.marks = mark_lines(session_.place()->course, origin);
-  return frame;
+  return session_frame(session_, {eye, drawn_field_, camera_.mode != CameraMode::FirstPerson}, extras(), pixels,
+                       flipped);
 }
 
 const Trail::Picture& ViewWidget::trail_picture() const {
   const auto place = session_.place();
   return drawn_trail_.of(session_, trail_, ghosts_, place == nullptr ? Vec3(0.0) : place->drawn.origin_C);
-}
-
-// Other figures, in the colours of their ways.
-void ViewWidget::add_ghosts(DrawnFrame& frame) const {
-  for (std::size_t g = 0; g < ghosts_.size(); ++g) {
-    const Recording& ghost = *ghosts_[g]->recording;
-    const std::size_t tick = ghost_tick(session_, *ghosts_[g]);
-    const Pose pose = interpolate(ghost.run.state(tick), ghost.run.state(tick), 1.0);
-    if (length(pose.foot_C - session_.current().foot_C) < kNearGhost) continue;  // Not told apart anyway.
-    for (FigurePart part : figure_parts(pose, carriage_at(ghost, session_.place()->world, tick, pose))) {
-      part.colour = theme::ghost_style(g).colour.lighter(125);
-      frame.ghosts.push_back(part);
-    }
-  }
 }
 
 std::optional<QPointF> ViewWidget::pixel_of(const Vec3& at_C) const {
@@ -334,17 +258,6 @@ void ViewWidget::pick(const QPointF& at) {
   const auto hit =
       session_.place()->world.cast_ray(drawn_eye_.at_C, ray_through(at) * kPickReach, session_.moment());
   emit picked(entry, hit ? hit->piece : kNoPiece);
-}
-
-std::optional<DrawnFrame::Shadow> ViewWidget::shadow(const Pose& pose) const {
-  const Vec3 up = pose.up_C(), from = pose.foot_C + up * 0.4;
-  const auto hit = session_.place()->world.cast_ray(from, -up * (kLongestShadow + 0.4), session_.moment());
-  if (!hit) return std::nullopt;
-  const double height = std::max(hit->hit.fraction * (kLongestShadow + 0.4) - 0.4, 0.0);
-  const double near = 1.0 - height / kLongestShadow;
-  return DrawnFrame::Shadow{hit->hit.point_C, hit->hit.normal_C,
-                            session_.shown_profile().capsule.radius * (1.25 + 0.6 * (1.0 - near)),
-                            0.5 * near * near};
 }
 
 void ViewWidget::resizeEvent(QResizeEvent* event) {

@@ -10,15 +10,11 @@
 #include "session/heart.h"
 #include "viewport/canvas.h"
 #include "viewport/drive_keys.h"
-#include "viewport/overlay_lines.h"
 #include "viewport/pointer_turn.h"
 #include "viewport/readouts.h"
-#include "viewport/renderer.h"
-#include "viewport/trail_lines.h"
+#include "viewport/session_frame.h"
 
 namespace lagniappe::app {
-
-class LinePen;
 
 class ViewWidget : public QWidget, private Drawable {
   Q_OBJECT
@@ -89,6 +85,8 @@ class ViewWidget : public QWidget, private Drawable {
     stale_ = true;
     readouts_.set_legend(std::move(lines));
   }
+  // What is shown besides the place and the figure: another view beside this one shows it too.
+  FrameExtras extras() const { return {overlays_, trail_picture(), ghosts_, highlight_, grid_, besides_}; }
   QImage picture() { return canvas_->picture(); }  // Of the last frame.
   // Why nothing can be drawn, or empty.
   QString trouble() const { return trouble_.isEmpty() ? canvas_->trouble() : trouble_; }
@@ -131,9 +129,7 @@ class ViewWidget : public QWidget, private Drawable {
   void begin_free();
   void move_free_camera(double seconds);
   DrawnFrame drawn_frame(const Eye& eye, const QSize& pixels, bool flipped) const;
-  std::optional<DrawnFrame::Shadow> shadow(const Pose& pose) const;
   const Trail::Picture& trail_picture() const;
-  void add_ghosts(DrawnFrame& frame) const;
   void pick(const QPointF& at);
   Vec3 ray_through(const QPointF& at) const;
   void count_frame(double now);
