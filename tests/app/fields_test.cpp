@@ -2,11 +2,13 @@
 // The Fields page in real windows: the cut dragged, turned and zoomed, fields and zones moved, sized, typed,
 // undone and saved, and the take that is run on what one made of the course.
 #include <QComboBox>
+#include <QLabel>
 #include <QLineEdit>
 
 #include "cards/value_field.h"
 #include "fields/cut_view.h"
 #include "fields/row_card.h"
+#include "fields/small_world.h"
 #include "fields/strength_plot.h"
 #include "lagniappe/files.h"
 #include "pages/fields_page.h"
@@ -416,6 +418,15 @@ TEST_CASE_METHOD(FieldsFixture,
   QTest::qWait(1500);
   CHECK(field(1).strength == 0.5);
   CHECK_FALSE(desk.is_saved());
+  // What the other hand changed meanwhile is not written over unseen.
+  const std::string theirs = saved();
+  trigger(Act::SaveCourse);
+  CHECK(window.messages().isVisible());
+  CHECK(saved() == theirs);
+  CHECK_FALSE(desk.is_saved());
+  open(course);
+  next_picture();  // With the next beat it is taken in.
+  CHECK(field(1).strength == 0.5);
   trigger(Act::SaveCourse);
   const auto read = read_course(course.toStdString());
   REQUIRE(read);
@@ -450,11 +461,20 @@ TEST_CASE_METHOD(FieldsFixture,
 TEST_CASE_METHOD(FieldsFixture, "Ended by a signal, a changed course is beside the takes") {
   cut.choose(RowChoice{CourseList::Fields, 1});
   type("Strength", "0.5");
+  // Whatever became of the file: nobody can be asked any more. What was rescued before stays.
+  QFile out(course);
+  REQUIRE(out.open(QIODevice::WriteOnly));
+  const QByteArray other =
+      QByteArray::fromStdString(kWorlds).replace("\"radius\": 6, \"reach\": 8", "\"radius\": 6, \"reach\": 5");
+  out.write(other);
+  out.close();
   window.end_by_signal();
   const auto left = read_course(folder.filePath("study/unsaved-worlds.course.json").toStdString());
   REQUIRE(left);
   CHECK(left->fields[1].strength == 0.5);
-  CHECK(saved() == kWorlds);
+  CHECK(saved() == other.toStdString());
+  window.end_by_signal();
+  CHECK(QFileInfo::exists(folder.filePath("study/unsaved-2-worlds.course.json")));
 }
 
 TEST_CASE_METHOD(FieldsFixture,
@@ -494,4 +514,60 @@ TEST_CASE_METHOD(FieldsFixture,
   CHECK(values.now().ground.speed == speed + 1.0);
   window.undo().undo_once();
   CHECK(values.now().ground.speed == speed);
+}
+
+TEST_CASE_METHOD(FieldsFixture,
+                 "The tape's keys go for the tape that is shown, and numbers follow the profile") {
+  walk();
+  next_picture();
+  page.tape().show_all();
+  const double shown = page.tape().shown_range().size();
+  trigger(Act::ZoomIn);
+  CHECK(page.tape().shown_range().size() < 0.6 * shown);
+  trigger(Act::ShowAll);
+  CHECK(page.tape().shown_range().size() == Approx(shown));
+  cut.choose(RowChoice{CourseList::Fields, 0});
+  const auto tells = [&](const QString& text) {
+    const auto labels = page.findChildren<QLabel*>();
+    return std::any_of(labels.begin(), labels.end(), [&](const QLabel* l) { return l->text().contains(text); });
+  };
+  CHECK(tells("= 20.00 m/s\u00b2"));
+  Profile lighter = window.handling().now();
+  lighter.gravity = 5.0;
+  REQUIRE(window.handling().set(lighter, "gravity"));
+  CHECK(tells("= 5.00 m/s\u00b2"));
+  CHECK(tells(QString("from %1 m/s").arg(std::sqrt(5.0 * 6.0), 0, 'f', 1)));
+  cut.choose(std::nullopt);
+  next_picture();
+  CHECK_FALSE(window.actions()[Act::RemoveRow]->isEnabled());
+}
+
+TEST_CASE("A little faster than a world is said to hold one runs off it, a little slower one does not") {
+  Course world;
+  world.gravity = false;
+  world.pieces = {{"ball", {0, -6, 0}, Vec3(0.0), "", shape::Ball{6.0}}};
+  Field field;
+  field.id = "Ball";
+  field.shape = field::Ball{6.0};
+  world.fields = {field};
+  world.marks = {{"start", {0, 6, 0}}};
+  const TriangleWorld built = build_world(world);
+  const auto leaves_at = [&](double share) {
+    Profile profile;
+    const auto figures = small_world(field, profile);
+    REQUIRE(figures);
+    CHECK(figures->round == Approx(2.0 * kPi * 6.0));
+    profile.ground.speed = share * figures->leaving_speed;
+    CharacterState state = start_state(profile, start_home(world), built);
+    InputFrame forward;
+    forward.move = Vec2(0.0, 1.0);
+    bool left = false;
+    for (int i = 0; i < 360; ++i) {
+      state = step(state, forward, profile, built, 1.0 / 60);
+      left = left || !state.grounded();
+    }
+    return left;
+  };
+  CHECK_FALSE(leaves_at(0.96));
+  CHECK(leaves_at(1.04));
 }

@@ -12,8 +12,8 @@
 namespace lagniappe::app {
 namespace {
 
-constexpr double kInCut = 0.75;     // m off the cut that still count as in it.
-constexpr double kDotsEvery = 0.1;  // s.
+constexpr double kInCut = 0.75;                         // m off the cut that still count as in it.
+constexpr double kDotsEvery = 0.1, kSecondsNear = 3.5;  // s.
 constexpr std::size_t kMostWayPoints = 6000;
 constexpr double kPullArrow = 4.2;  // Pixels for a m/s2: three times the strokes'.
 constexpr int kHandleSize = 5;      // Pixels.
@@ -81,6 +81,9 @@ void CutView::paint_way(QPainter& painter) const {
     painter.setBrush(colour);
     const bool second = t % (dots * 10) == 0;
     painter.drawEllipse(at, second ? 3.2 : 1.7, second ? 3.2 : 1.7);
+    const double apart = std::abs(double(t) - double(session_.playhead())) / run.tick_rate();
+    if (second && apart > 0.3 && apart < kSecondsNear)
+      paint_label(painter, at + QPointF(0.0, -14.0), QString("%1 s").arg(t / (dots * 10)), colour);
   }
 }
 

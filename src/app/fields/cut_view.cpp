@@ -12,12 +12,12 @@
 namespace lagniappe::app {
 namespace {
 
-constexpr double kGrip = 9.0, kHandle = 5.0;  // Pixels.
-constexpr double kTurn = radians(0.4);        // For a pixel.
-constexpr double kPan = 40.0, kWheel = 1.2;   // Pixels of an arrow key, factor of a notch.
-constexpr qint64 kLiveEvery = 250;            // ms.
-constexpr double kSeesBody = 16.0;            // Pixels of a metre, at least, to see a body.
-constexpr double kPush = 0.5;                 // m of a page key.
+constexpr double kGrip = 9.0;                // Pixels.
+constexpr double kTurn = radians(0.4);       // For a pixel.
+constexpr double kPan = 40.0, kWheel = 1.2;  // Pixels of an arrow key, factor of a notch.
+constexpr qint64 kLiveEvery = 250;           // ms.
+constexpr double kSeesBody = 16.0;           // Pixels of a metre, at least, to see a body.
+constexpr double kPush = 0.5;                // m of a page key.
 
 }  // namespace
 
@@ -263,7 +263,6 @@ void CutView::choose_next(int step) {
 }
 
 void CutView::keyPressEvent(QKeyEvent* event) {
-  const QPointF middle(0.5 * picture_size().width(), 0.5 * picture_size().height());
   const auto arrow = [&](const QPointF& way) {
     if (event->modifiers() & Qt::AltModifier) return move_chosen(way * 8.0);
     if (event->modifiers() & Qt::ShiftModifier)
@@ -283,10 +282,6 @@ void CutView::keyPressEvent(QKeyEvent* event) {
       return set_cut(pushed(cut_, kPush));
     case Qt::Key_PageDown:
       return set_cut(pushed(cut_, -kPush));
-    case Qt::Key_Plus:
-      return set_cut(zoomed(cut_, kWheel, middle, picture_size()));
-    case Qt::Key_Minus:
-      return set_cut(zoomed(cut_, 1.0 / kWheel, middle, picture_size()));
     case Qt::Key_Space:
       return choose_next(event->modifiers() & Qt::ShiftModifier ? -1 : 1);
     case Qt::Key_Delete:

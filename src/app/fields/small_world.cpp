@@ -3,6 +3,8 @@
 
 #include <cmath>
 
+#include "fields/outward.h"
+
 namespace lagniappe::app {
 namespace {
 
@@ -20,23 +22,8 @@ std::optional<double> radius_of(const FieldShape& shape) {
 std::optional<SmallWorld> small_world(const Field& field, const Profile& profile) {
   const auto radius = radius_of(field.shape);
   if (!radius || field.strength <= 0.0) return std::nullopt;
-  const double height = profile.capsule.centre_of_mass;
-  const Vec3 out = std::holds_alternative<field::Ring>(field.shape)
-                       ? Vec3(std::get<field::Ring>(field.shape).radius + *radius + height, 0.0, 0.0)
-                       : Vec3(*radius + height, 0.0, 0.0);
-  double share = 1.0;
-  if (std::holds_alternative<field::Path>(field.shape)) {
-    if (field.falloff == Field::Falloff::Curve) share = field.curve.at(height);
-    const double falls = *radius / (*radius + height);
-    if (field.falloff == Field::Falloff::Inverse) share = falls;
-    if (field.falloff == Field::Falloff::InverseSquare) share = falls * falls;
-    if (field.falloff == Field::Falloff::Linear) share = std::max(1.0 - height / reach_of(field), 0.0);
-    share *= field.strength;
-  } else {
-    const FieldAt at = field_at(field, RigidPose{}, out);
-    share = length(at.pull_C) * at.influence;
-  }
-  const double pull = share * (field.absolute ? 1.0 : profile.gravity);
+  const FieldAt at = field_at(field, RigidPose{}, outward(field.shape, profile.capsule.centre_of_mass));
+  const double pull = length(at.pull_C) * at.influence * (field.absolute ? 1.0 : profile.gravity);
   return SmallWorld{2.0 * kPi * *radius, std::sqrt(pull * *radius)};
 }
 

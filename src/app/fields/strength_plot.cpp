@@ -6,6 +6,7 @@
 #include <cmath>
 
 #include "cards/plain_number.h"
+#include "fields/outward.h"
 #include "theme/theme.h"
 
 namespace lagniappe::app {
@@ -16,19 +17,6 @@ constexpr double kGrip = 10.0;     // Pixels.
 constexpr double kNoReach = 20.0;  // m that are shown of a field without an end.
 constexpr double kFar = 1.15;      // Times the reach that is shown.
 constexpr double kFinest = 1e-3;
-
-// A point so far out of the field's surface, in its frame. Of a path near enough: its distance is asked for.
-Vec3 outward(const FieldShape& shape, double way) {
-  if (const auto* s = std::get_if<field::Uniform>(&shape)) return {0.5 * s->size.x + way, 0.0, 0.0};
-  if (const auto* s = std::get_if<field::Ball>(&shape)) return {s->radius + way, 0.0, 0.0};
-  if (const auto* s = std::get_if<field::Pill>(&shape)) return {s->radius + way, 0.0, 0.0};
-  if (const auto* s = std::get_if<field::Ring>(&shape)) return {s->radius + s->thickness + way, 0.0, 0.0};
-  if (const auto* s = std::get_if<field::Slab>(&shape)) return {0.0, 0.5 * s->size.y + way, 0.0};
-  const auto& s = std::get<field::Path>(shape);
-  const Vec3 first = s.line.points().front(), along = unit_or(s.line.points()[1] - first, Vec3(1, 0, 0));
-  const Vec3 out = unit_or(across(Vec3(0, 1, 0), along), Vec3(0, 0, 1));
-  return first + out * (s.radius + way);
-}
 
 struct Seen {
   double distance, share, influence;

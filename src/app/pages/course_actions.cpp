@@ -1,10 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "pages/course_actions.h"
 
-#include <QFileInfo>
-
 #include "fields/cut_view.h"
 #include "pages/fields_page.h"
+#include "tape/tape.h"
 #include "viewport/view_widget.h"
 
 namespace lagniappe::app {
@@ -15,6 +14,7 @@ CourseActions::CourseActions(CourseDesk& desk, TakeDesk& takes, DriveSession& se
       desk_(desk),
       takes_(takes),
       session_(session),
+      page_(page),
       view_(view),
       actions_(actions),
       doors_(std::move(doors)),
@@ -31,6 +31,9 @@ CourseActions::CourseActions(CourseDesk& desk, TakeDesk& takes, DriveSession& se
   does_on(Act::RemoveRow, [&page] { page.remove_row(); });
   does_on(Act::CutPlayhead, [&page] { page.cut().cut_through_playhead(); });
   does_on(Act::CutAll, [&page] { page.cut().show_all(); });
+  connect(actions[Act::ZoomIn], &QAction::triggered, this, [&page] { page.tape().zoom(0.5); });
+  connect(actions[Act::ZoomOut], &QAction::triggered, this, [&page] { page.tape().zoom(2.0); });
+  connect(actions[Act::ShowAll], &QAction::triggered, this, [&page] { page.tape().show_all(); });
   connect(actions[Act::SaveCourse], &QAction::triggered, this, &CourseActions::save);
   connect(&page, &FieldsPage::refused, this, &CourseActions::problem);
   connect(&desk_, &CourseDesk::place_made, this, &CourseActions::take_edited);
@@ -42,9 +45,10 @@ CourseActions::CourseActions(CourseDesk& desk, TakeDesk& takes, DriveSession& se
 void CourseActions::show_enabled() {
   desk_.refresh();
   const bool course = desk_.course() != nullptr;
-  for (const Act act :
-       {Act::AddField, Act::AddZone, Act::CopyRow, Act::RemoveRow, Act::CutPlayhead, Act::CutAll})
+  for (const Act act : {Act::AddField, Act::AddZone, Act::CutPlayhead, Act::CutAll})
     actions_[act]->setEnabled(course);
+  for (const Act act : {Act::CopyRow, Act::RemoveRow})
+    actions_[act]->setEnabled(course && page_.cut().chosen().has_value());
   actions_[Act::SaveCourse]->setEnabled(course && !desk_.is_saved() && desk_.can_save());
 }
 

@@ -36,6 +36,7 @@ class CourseActions : public QObject {
   CourseDesk& desk_;
   TakeDesk& takes_;
   DriveSession& session_;
+  FieldsPage& page_;
   ViewWidget& view_;
   const Actions& actions_;
   Doors doors_;

@@ -31,7 +31,6 @@ constexpr int kViewWide = 232, kViewHigh = 150, kViewAside = 12;
 const char *const kRowsKey = "fields/rows", *const kColumnsKey = "fields/columns";
 constexpr int kAcross = 9;       // Strokes in the view across the cut, and up it.
 constexpr double kStroke = 0.1;  // m for a m/s2.
-constexpr double kShellParts = 24;
 
 // A button for an action, under a shorter name.
 QToolButton* plain_button(QAction& action, const QString& text, QWidget* parent = nullptr) {
@@ -181,6 +180,11 @@ void FieldsPage::connect_parts() {
     if (view_ != nullptr) view_->draw_anew();
   });
   connect(&takes_, &TakeDesk::ghosts_changed, this, [this] { tape_->set_ghosts(takes_.ghosts()); });
+  connect(&takes_, &TakeDesk::values_changed, this, [this] {
+    card_->show_row(cut_->chosen(), session_.profile().gravity);
+    plot_stale_ = true;
+    show_figures();
+  });
   connect(card_, &RowCard::refused, this, &FieldsPage::refused);
   connect(&desk_, &CourseDesk::refused, this, &FieldsPage::refused);
   connect(plot_, &StrengthPlot::curve_changed, this,

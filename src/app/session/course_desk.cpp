@@ -18,24 +18,36 @@ std::string rows_of(const Course& course) {
   return rows;
 }
 
-// The file as it is now, with these rows: what else changed there stays. Where its own rows are not those that
-// were changed here (as under a take of another day), it is refused: what somebody made would be gone.
-Result<std::string> text_with(const Course& course, const std::string& path, const std::string& changed_rows) {
+struct CourseFile {
+  std::string text, folder;
+};
+Result<CourseFile> read_file(const std::string& path) {
   QFile file(QString::fromStdString(path));
   if (!file.open(QIODevice::ReadOnly))
     return refuse({path, "the file", file.errorString().toStdString() + ": it cannot be read any more"});
-  const std::string text = file.readAll().toStdString(), folder = QFileInfo(file).path().toStdString();
-  const auto now = parse_course(text, path, folder);
+  return CourseFile{file.readAll().toStdString(), QFileInfo(file).path().toStdString()};
+}
+
+// Into the file as it is now: what else changed there stays. Where its own rows are not those that were changed
+// here (as under a take of another day), it is refused: what somebody made would be gone.
+Result<void> write_rows(const Course& course, const std::string& path, const std::string& changed_rows) {
+  const auto file = read_file(path);
+  if (!file) return refuse(file.error());
+  const auto now = parse_course(file->text, path, file->folder);
   if (now && rows_of(*now) != changed_rows)
     return refuse({path, "/fields, /zones",
                    "they are not those that were changed here: open the course first, the changes stay"});
-  return course_text(course, text, path, folder);
-}
-
-Result<void> write_rows(const Course& course, const std::string& path, const std::string& changed_rows) {
-  return text_with(course, path, changed_rows).and_then([&](const std::string& text) {
+  return course_text(course, file->text, path, file->folder).and_then([&](const std::string& text) {
     return write_file(path, text);
   });
+}
+
+// A name in the folder that no file has.
+QString free_file(const QString& folder, const std::string& path) {
+  const QString name = QFileInfo(QString::fromStdString(path)).fileName();
+  QString file = folder + "/unsaved-" + name;
+  for (int n = 2; QFileInfo::exists(file); ++n) file = folder + QString("/unsaved-%1-%2").arg(n).arg(name);
+  return file;
 }
 
 }  // namespace
@@ -64,7 +76,8 @@ void CourseDesk::begin(const std::shared_ptr<const Place>& place) {
     path_ = place ? place->path : std::string();
   }
   const bool goes_on = same_file && !is_saved();
-  if (place) saved_rows_ = rows_of(place->course);
+  // Who opens a file has seen it; what comes by itself is not taken for seen.
+  if (place && !(goes_on && place == from_watch_)) saved_rows_ = rows_of(place->course);
   if (place && !goes_on) {
     course_ = place->course;
     rows_ = saved_rows_;
@@ -83,13 +96,15 @@ void CourseDesk::begin(const std::shared_ptr<const Place>& place) {
 
 bool CourseDesk::take_file(const std::shared_ptr<const Place>& place) {
   if (!shown_ || place->path != path_) return false;
+  // What is changed here was changed from other rows than these now are: Save says so, and writes nothing.
   const bool same = place->identity == (edited_ ? edited_ : shown_)->identity, follows = is_saved();
-  saved_rows_ = rows_of(place->course);
-  if (follows && rows_ != saved_rows_) {
+  const std::string in_file = rows_of(place->course);
+  if (!follows) from_watch_ = place;
+  if (follows && rows_ != in_file) {
     job_.give_up();
     undo_.end(era_);
     course_ = place->course;
-    rows_ = saved_rows_;
+    rows_ = saved_rows_ = in_file;
     edited_ = place->identity != shown_->identity ? place : nullptr;
     ++edition_;
   }
@@ -195,13 +210,16 @@ Result<void> CourseDesk::save_all() {
 
 QStringList CourseDesk::rescue(const QString& folder) const {
   QStringList written;
-  const auto keep = [&](const Course& course, const std::string& path, const std::string& saved_rows) {
-    const auto text = text_with(course, path, saved_rows);
-    const QString to = folder + "/unsaved-" + QFileInfo(QString::fromStdString(path)).fileName();
-    if (text && write_file(to.toStdString(), *text)) written += to;
+  const auto keep = [&](const Course& course, const std::string& path) {
+    const QString to = free_file(folder, path);
+    const auto kept =
+        read_file(path)
+            .and_then([&](const CourseFile& file) { return course_text(course, file.text, path, file.folder); })
+            .and_then([&](const std::string& text) { return write_file(to.toStdString(), text); });
+    if (kept) written += to;
   };
-  if (!is_saved()) keep(course_, path_, saved_rows_);
-  for (const auto& [path, kept] : kept_) keep(kept.course, path, kept.saved_rows);
+  if (!is_saved()) keep(course_, path_);
+  for (const auto& [path, kept] : kept_) keep(kept.course, path);
   return written;
 }
 

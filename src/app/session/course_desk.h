@@ -66,6 +66,7 @@ class CourseDesk : public QObject {
   Undo& undo_;
   Era era_;
   std::shared_ptr<const Place> shown_, edited_;
+  std::shared_ptr<const Place> from_watch_;  // As the file was changed on the disk, over what is changed here.
   std::string path_;
   Course course_;
   std::string rows_, saved_rows_;

@@ -50,13 +50,17 @@ std::string written(const Json& row) {
   for (const auto& item : row.items()) {
     if (!ordered.contains(item.key())) put(item.key());
   }
-  std::string text = dumped(ordered);
+  const std::string text = dumped(ordered);
   // A space behind colons and commas that are no part of a text.
   std::string spaced;
   bool quoted = false;
   for (std::size_t i = 0; i < text.size(); ++i) {
     spaced += text[i];
-    if (text[i] == '"' && (i == 0 || text[i - 1] != '\\')) quoted = !quoted;
+    if (quoted && text[i] == '\\') {
+      spaced += text[++i];  // What is escaped ends no text.
+      continue;
+    }
+    if (text[i] == '"') quoted = !quoted;
     if (!quoted && (text[i] == ':' || text[i] == ',')) spaced += ' ';
   }
   return spaced;
