@@ -20,6 +20,7 @@ MAY_USE = {
     "src/core/camera": ["math", "geometry", "fields", "world", "motion"],
     "src/core/sim": ["math", "geometry", "fields", "world", "motion", "states"],
     "src/core/course": ["math", "geometry", "fields", "world", "motion", "states", "sim"],
+    "src/core/recipes": ["math", "geometry", "fields", "world", "motion", "states", "sim", "course"],
     "src/core/io": ["math", "geometry", "fields", "world", "motion", "states", "sim", "course"],
 }
 # Which folder implements a public header, and so what including it comes to. What is only types belongs to the first that needs it.
@@ -33,7 +34,8 @@ IMPLEMENTED_IN = {
     "states": ["states.h", "ledger_facts.h", "signals.h", "guard.h", "table_check.h", "step.h", "pose_feed.h"],
     "camera": ["camera.h"],
     "course": ["course.h", "piece_kinds.h"],
-    "sim": ["fixed_step_clock.h", "drive.h", "state_parts.h", "take.h", "run.h", "run_signals.h", "remedy.h", "table_use.h", "compare.h"],
+    "sim": ["fixed_step_clock.h", "drive.h", "drawn_frames.h", "timing.h", "state_parts.h", "take.h", "run.h", "run_signals.h", "remedy.h", "table_use.h", "compare.h"],
+    "recipes": ["recipes.h", "ground_probes.h"],
     "io": ["files.h", "course_rows.h", "handling_files.h", "scxml.h", "lagniappe.h"],
 }
 OWNER = {name: folder for folder, names in IMPLEMENTED_IN.items() for name in names}

@@ -31,15 +31,7 @@ struct CameraSubject {
 };
 CameraSubject camera_subject(const CharacterState& current, const Pose& pose, const Vec2& look);
 
-enum class CameraKind : std::uint8_t {
-  FirstPerson,
-  Behind,    // Held by the player: behind the head, along the look.
-  Chase,     // Trails the way that is travelled.
-  Carried,   // At one angle in a frame that goes along with up, whatever the look does.
-  Overview,  // From one place, turning to whom it follows or standing still.
-  Top,       // From straight above, its top carried like that angle.
-  Side,      // From the side, likewise.
-};
+using CameraKind = Values::Camera::Kind;
 inline constexpr std::array<std::string_view, 7> kCameraNames = {"first person", "behind", "chase", "carried",
                                                                  "overview",     "top",    "side"};
 
@@ -49,8 +41,7 @@ struct FollowCamera {
   CameraKind kind = CameraKind::Behind;
   double chase_time = 0.6;      // s, time constant with which the chase turns to the way.
   double tilt = radians(28.0);  // rad by which the chase and the carried one look down.
-  Vec3 stands_C = Vec3(0.0);    // Where the overview is,
-  bool turns = true;            // and whether it turns to whom it follows; else it keeps its look.
+  Vec3 stands_C = Vec3(0.0);    // Where the overview is.
   double zoomed = 1.0;  // The third-person distance, as a share of the profile's, in [kNearest, kFarthest].
 
   // As of the last frame. Valid after the first step_camera().

@@ -31,18 +31,26 @@ struct InputScript {
 // Gives a script's input tick by tick.
 class InputPlayer {
  public:
-  // The script must outlive the player.
-  InputPlayer(const InputScript& script, int tick_rate) : script_(script), tick_rate_(tick_rate) {}
+  // The script must outlive the player. `tick_rate`: of next(); any, where only next(seconds) is asked.
+  explicit InputPlayer(const InputScript& script, int tick_rate = 60)
+      : script_(script), tick_rate_(tick_rate) {}
 
   // Returns the input of the next tick. A press and its release within one tick give a pressed, unheld button;
   // of several presses of one button within a tick the last counts.
   InputFrame next();
 
+  // Returns the input of a stretch of time of any length that follows the one before it, by the same rules.
+  // One player gives either ticks or such stretches.
+  InputFrame next(double seconds);
+
  private:
+  InputFrame gather(double begin, double per_second);
+
   const InputScript& script_;
   int tick_rate_;
   std::size_t change_ = 0, button_change_ = 0;  // The next one: of sticks and looks, of buttons.
   std::int64_t tick_ = 0;
+  double passed_ = 0.0;  // s, in stretches.
   InputFrame holding_;
 };
 

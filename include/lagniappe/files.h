@@ -29,6 +29,11 @@ Result<Course> parse_course(std::string_view text, const std::string& file, cons
 Result<Profile> parse_profile(std::string_view text, const std::string& file);
 Result<InputScript> parse_inputs(std::string_view text, const std::string& file);
 
+// Reads how long a display's frames took, s: a text with the milliseconds of one frame a line; empty lines and
+// those after # are skipped.
+Result<std::vector<double>> read_frame_lengths(const std::string& path);
+Result<std::vector<double>> parse_frame_lengths(std::string_view text, const std::string& file);
+
 // One node of a model that has triangles, in the model's frame.
 struct ModelPart {
   std::string name;  // The node's or object's name; may be empty.
@@ -77,10 +82,9 @@ std::string document_kind(const std::string& path);
 // "profile", "inputs", "take", "model".
 Result<std::string> check_file(const std::string& path);
 
-// Writes a trace as CSV, one row per state, numbers that read back to the same bits.
-std::string trace_csv(const std::vector<CharacterState>& states, const World& world, const Profile& profile,
-                      int tick_rate);
-std::string trace_csv(const Run& run, const World& world, const Profile& profile);
+// Writes a trace as CSV, one row per state, numbers that read back to the same bits. Row 0 is the start; the
+// intent is what the tick asked for, m/s, 0 where nothing was. REQUIRES: run is run_take(take, world).
+std::string trace_csv(const Run& run, const Take& take, const World& world);
 
 // Writes the pose feed of every tick as CSV (pose_feed.h), rows as in the trace; angles in degrees. Row 0
 // stands.

@@ -254,6 +254,16 @@ struct Values {
 
   // What is drawn, and from where. Nothing of it reaches step().
   struct Camera {
+    enum class Kind : std::uint8_t {
+      FirstPerson,
+      Behind,    // Held by the player: behind the head, along the look.
+      Chase,     // Trails the way that is travelled.
+      Carried,   // At one angle in a frame that goes along with up, whatever the look does.
+      Overview,  // From one place.
+      Top,       // From straight above, its top carried like that angle.
+      Side,      // From the side, likewise.
+    } kind = Kind::Behind;
+    bool overview_turns = true;    // Whether the overview turns to whom it follows; else it keeps its look.
     double distance = 4.5;         // m behind the eyes, third person.
     double shoulder = 0.0;         // m to the right of them; negative: to the left.
     double lag = 0.0;              // s, time constant with which the third-person eye follows. 0: at once.

@@ -65,8 +65,8 @@ std::uint64_t identity_of(const TriangleWorld& world);
 // The same for profiles: a hash of every value, names aside.
 std::uint64_t identity_of(const Profile& profile);
 
-// Returns inputs for `to_rate` that do at each time what `inputs` do at `from_rate`: sticks and buttons are
-// those of the tick that is under way, turned angles are shared out by time, and no press is lost.
+// Returns inputs for `to_rate` that do over each time what `inputs` do at `from_rate`: sticks and turned angles
+// are shared out by time, buttons go down and up at their instants, and no press is lost.
 std::vector<InputFrame> inputs_at_rate(const std::vector<InputFrame>& inputs, int from_rate, int to_rate);
 
 // Returns ticks [first, last) of a take as one of its own, that begins with `start`: the state before its first

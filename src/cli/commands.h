@@ -26,5 +26,6 @@ Command add_convert(CLI::App& app);
 Command add_show(CLI::App& app);
 Command add_states(CLI::App& app);
 Command add_export(CLI::App& app);
+Command add_timing(CLI::App& app);
 
 }  // namespace lagniappe::cli

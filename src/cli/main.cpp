@@ -27,9 +27,9 @@ int main(int argc, char** argv) {
   app.name("lagniappe-cli");
   app.set_version_flag("--version", "lagniappe-cli " LAGNIAPPE_VERSION);
   app.require_subcommand(1);
-  const std::array commands = {add_drive(app),  add_explain(app), add_retake(app),
-                               add_diff(app),   add_convert(app), add_show(app),
-                               add_states(app), add_export(app),  add_check(app)};
+  const std::array commands = {add_drive(app),   add_explain(app), add_retake(app), add_diff(app),
+                               add_convert(app), add_show(app),    add_states(app), add_export(app),
+                               add_timing(app),  add_check(app)};
   try {
     app.parse(argc, argv);
   } catch (const CLI::ParseError& error) {

@@ -22,7 +22,7 @@ void add_output_options(CLI::App& command, Outputs& outputs) {
 
 Result<void> write_outputs(const Outputs& outputs, const Run& run, Take take, const World& world) {
   Result<void> written;
-  if (!outputs.trace.empty()) written = write_file(outputs.trace, trace_csv(run, world, take.profile));
+  if (!outputs.trace.empty()) written = write_file(outputs.trace, trace_csv(run, take, world));
   if (written && !outputs.poses.empty()) written = write_file(outputs.poses, poses_csv(run, take.profile));
   if (written && !outputs.ledger.empty()) written = write_file(outputs.ledger, ledger_lines(run, take, world));
   if (!written || outputs.take.empty()) return written;

@@ -10,7 +10,7 @@
 #include "commands.h"
 
 namespace lagniappe::cli {
-void add_script_options(CLI::App& command, Script& script, bool required) {
+void add_source_options(CLI::App& command, Script& script, bool required) {
   command.add_option("--course", script.course, "Course (*.course.json) or model (*.glb, *.gltf, *.obj)")
       ->required(required);
   command.add_option("--profile", script.profile, "Profile (*.profile.json)")->required(required);
@@ -22,13 +22,17 @@ void add_script_options(CLI::App& command, Script& script, bool required) {
       ->expected(3, 4)
       ->excludes(from);
   add_set_option(command, script.set);
-  command.add_option("--hz", script.hz, "Tick rate in ticks per second")
-      ->check(CLI::Range(10, 480))
-      ->capture_default_str();
   command
       .add_option("--seconds", script.seconds,
                   "Length of the run; 2 s beyond the last change of input if not given")
       ->check(CLI::Range(0.0, 86400.0));
+}
+
+void add_script_options(CLI::App& command, Script& script, bool required) {
+  add_source_options(command, script, required);
+  command.add_option("--hz", script.hz, "Tick rate in ticks per second")
+      ->check(CLI::Range(10, 480))
+      ->capture_default_str();
 }
 
 void add_set_option(CLI::App& command, std::vector<std::string>& set) {

@@ -19,6 +19,7 @@ struct Script {
   std::vector<double> at;  // x, y, z and perhaps the yaw in degrees; empty: not given.
 };
 // `required`: without them the command has nothing to run.
+void add_source_options(CLI::App& command, Script& script, bool required = true);  // All but the tick rate.
 void add_script_options(CLI::App& command, Script& script, bool required = true);
 void add_set_option(CLI::App& command, std::vector<std::string>& set);
 

@@ -7,10 +7,12 @@
 
 #include "cards/value_field.h"
 #include "fields/cut_view.h"
+#include "fields/plane_grips.h"
 #include "fields/row_card.h"
 #include "fields/small_world.h"
 #include "fields/strength_plot.h"
 #include "lagniappe/files.h"
+#include "lagniappe/turns.h"
 #include "pages/fields_page.h"
 #include "panels/intent_picture.h"
 #include "session/carried_round.h"
@@ -374,6 +376,49 @@ TEST_CASE("Straight down the eye's axes have no direction on the ground, and the
     CHECK(length(axes.away_C) == Approx(1.0));
     CHECK(std::abs(dot(axes.away_C, up)) < 1e-9);
   }
+}
+
+TEST_CASE_METHOD(FieldsFixture,
+                 "The plane of the cut is pushed and turned in the view, where the character stands") {
+  session.set_place(session.shared_place());
+  cut.cut_through_playhead();
+  next_picture();
+  PlaneGrips* grips = page.grips();
+  REQUIRE(grips != nullptr);
+  const Vec3 body = session.current().foot_C + session.current().up_C() * 0.9;
+  // Askew to the eye, so that no arm points at it.
+  cut.set_cut(turned(cut.cut(), 0.6, 0.4));
+  next_picture();
+  const Cut before = cut.cut();
+  const auto pull = [&](PlaneGrips::Grip grip, const QPoint& by) {
+    const auto from = grips->pixel(grip);
+    REQUIRE(from);
+    drag(view, from->toPoint(), from->toPoint() + by);
+    next_picture();
+  };
+  const auto away = grips->pixel(PlaneGrips::Grip::Push);
+  const auto foot = view.pixel_of(body - before.towards_C() * before.off(body));
+  REQUIRE((away && foot));
+  pull(PlaneGrips::Grip::Push, (*away - *foot).toPoint());
+  CHECK(cut.cut().off(before.middle_C) < -0.05);
+  CHECK(cut.cut().across_C == before.across_C);
+  cut.set_cut(before);
+  for (const auto grip : {PlaneGrips::Grip::AboutUp, PlaneGrips::Grip::AboutAcross}) {
+    next_picture();
+    pull(grip, QPoint(9, -7));
+    const Cut after = cut.cut();
+    CHECK(angle_between(after.towards_C(), before.towards_C()) > 0.03);
+    // The axis stays, and the place that it turns about is where it was in the picture.
+    const bool about_up = grip == PlaneGrips::Grip::AboutUp;
+    CHECK(angle_between(about_up ? after.up_C : after.across_C, about_up ? before.up_C : before.across_C) <
+          1e-9);
+    CHECK(QLineF(after.pixel(body, cut.picture_size()), before.pixel(body, cut.picture_size())).length() < 1.0);
+    cut.set_cut(before);
+  }
+  // Beside the grips the mouse is the view's own.
+  next_picture();
+  drag(view, QPoint(4, 4), QPoint(30, 8));
+  CHECK(cut.cut() == before);
 }
 
 TEST_CASE_METHOD(FieldsFixture,

@@ -390,6 +390,43 @@ TEST_CASE_METHOD(WindowFixture,
   CHECK_FALSE(window.messages().isVisible());
 }
 
+TEST_CASE_METHOD(WindowFixture, "A profile's camera is taken when it is chosen, and a key's after it stays") {
+  const auto with = [&](const char* name, const char* kind) {
+    return file(
+        name,
+        QString(
+            R"({"lagniappe": "profile", "version": 1, "name": "P", "capsule": {"radius": 0.3, "height": 1.8},
+      "camera": {"kind": "%1"}})")
+            .arg(kind)
+            .toStdString());
+  };
+  REQUIRE(view.camera().mode == CameraMode::ThirdPerson);
+  open(with("eyes.profile.json", "first-person"));
+  next_picture();
+  CHECK(view.camera().mode == CameraMode::FirstPerson);
+  CHECK(window.actions()[Act::FirstPerson]->isChecked());
+  QTest::keyClick(&window, Qt::Key_2, Qt::AltModifier);
+  next_picture();
+  CHECK(view.camera().mode == CameraMode::Chase);
+  CHECK_FALSE(window.actions()[Act::FirstPerson]->isChecked());
+  next_picture();
+  CHECK(view.camera().mode == CameraMode::Chase);
+  open(with("side.profile.json", "side"));
+  next_picture();
+  CHECK(view.camera().mode == CameraMode::Side);
+  // Who looks about on his own goes on doing so, and drives by the new one.
+  view.drive_watched();
+  next_picture();
+  REQUIRE(view.camera().mode == CameraMode::Free);
+  open(with("top.profile.json", "top"));
+  next_picture();
+  CHECK(view.camera().mode == CameraMode::Free);
+  view.set_driving(false);
+  view.set_driving(true);
+  next_picture();
+  CHECK(view.camera().mode == CameraMode::Top);
+}
+
 TEST_CASE_METHOD(WindowFixture, "A second view beside the first shows the same drive by a camera of its own") {
   const int wide = view.width();
   QTest::keyClick(&window, Qt::Key_0, Qt::AltModifier);

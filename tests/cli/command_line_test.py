@@ -19,7 +19,7 @@ CLI, SOURCE = os.path.abspath(sys.argv[1]), os.path.abspath(sys.argv[2])
 COURSE = f"{SOURCE}/courses/tidewheel.course.json"
 PROFILE = f"{SOURCE}/profiles/warden.profile.json"
 HEADER = ("tick,time_s,state,foot_x,foot_y,foot_z,vel_x,vel_y,vel_z,up_x,up_y,up_z,yaw_deg,pitch_deg,grounded,ground_angle_deg,"
-          "ground_piece,capsule_height_m,slides,stepped,snapped_m,penetration_m,gravity_x,gravity_y,gravity_z,zones,hold").split(",")
+          "ground_piece,capsule_height_m,slides,stepped,snapped_m,penetration_m,gravity_x,gravity_y,gravity_z,zones,hold,intent_x,intent_y,intent_z").split(",")
 
 
 def call(*arguments):

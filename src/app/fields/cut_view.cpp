@@ -94,7 +94,7 @@ const CutPicture* CutView::picture() {
   if (picture_ == nullptr)
     picture_ = std::make_unique<CutPicture>(
         *desk_.course(), *session_.place(), *pulls_, cut_, picture_size(), shown_time(),
-        drag_ == Drag::None ? CutPicture::Grain::Fine : CutPicture::Grain::Coarse);
+        drag_ == Drag::None && !rough_ ? CutPicture::Grain::Fine : CutPicture::Grain::Coarse);
   return picture_.get();
 }
 
@@ -103,6 +103,10 @@ void CutView::set_cut(const Cut& cut) {
   cut_ = cut;
   draw_anew();
   emit cut_changed();
+}
+
+void CutView::set_rough(bool rough) {
+  if (std::exchange(rough_, rough) != rough) draw_anew();
 }
 
 void CutView::cut_through_playhead() {

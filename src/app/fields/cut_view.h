@@ -26,6 +26,7 @@ class CutView : public QWidget {
 
   const Cut& cut() const { return cut_; }
   void set_cut(const Cut& cut);
+  void set_rough(bool rough);  // While it is moved from elsewhere.
   // Through the character's middle, along its up and facing.
   void cut_through_playhead();
   // All of the course that fields reach, or else all marks, from where the cut lies.
@@ -107,7 +108,7 @@ class CutView : public QWidget {
   Drag drag_ = Drag::None;
   std::size_t handle_ = 0;
   QPointF grip_, last_;  // From the handle to where it was taken; where the mouse was.
-  bool moved_ = false;
+  bool moved_ = false, rough_ = false;
   QElapsedTimer since_drawn_;
   int gesture_ = 0;
   std::optional<QPointF> pointer_;

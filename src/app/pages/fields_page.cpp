@@ -11,6 +11,7 @@
 #include <cmath>
 
 #include "fields/cut_view.h"
+#include "fields/plane_grips.h"
 #include "fields/row_card.h"
 #include "fields/small_world.h"
 #include "fields/strength_plot.h"
@@ -204,6 +205,7 @@ void FieldsPage::come_up(ViewWidget& view) {
   view.setMinimumSize(kViewWide, kViewHigh);
   view.setMaximumSize(kViewWide, kViewHigh);
   view.setGeometry(kViewAside, kViewAside, kViewWide, kViewHigh);
+  grips_ = std::make_unique<PlaneGrips>(*cut_, session_, view);
   view.set_besides([this](LinePen& pen) { draw_besides(pen); });
   view.show();
   view.raise();
@@ -215,6 +217,7 @@ void FieldsPage::come_up(ViewWidget& view) {
 void FieldsPage::go_down() {
   if (view_ == nullptr) return;
   view_->set_besides({});
+  grips_.reset();
   view_->setMinimumWidth(view_least_);
   view_->setMaximumWidth(QWIDGETSIZE_MAX);
   view_ = nullptr;
@@ -344,6 +347,7 @@ void FieldsPage::draw_besides(LinePen& pen) const {
              c = cut.middle_C + half_x + half_y, d = cut.middle_C - half_x + half_y;
   for (const auto& [from, to] : {std::pair(a, b), std::pair(b, c), std::pair(c, d), std::pair(d, a)})
     pen.line(from, to, theme::ink());
+  if (grips_) grips_->draw(pen);
   const double time = cut_->shown_time();
   const CharacterState& state = session_.current();
   const auto stroke = [&](const Vec3& at, const QColor& colour, double scale) {

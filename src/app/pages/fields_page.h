@@ -19,6 +19,7 @@ class CutView;
 class IntentPicture;
 class KeptSplitter;
 class LinePen;
+class PlaneGrips;
 class RowCard;
 class StrengthPlot;
 class Tape;
@@ -40,6 +41,7 @@ class FieldsPage : public Page {
   StrengthPlot& plot() { return *plot_; }
   RowCard& card() { return *card_; }
   Tape& tape() { return *tape_; }
+  PlaneGrips* grips() { return grips_.get(); }  // Of the plane, in the view; none while the page is down.
 
   void add_field();
   void add_zone();
@@ -71,6 +73,7 @@ class FieldsPage : public Page {
   QLabel *remark_, *figures_;
   KeptSplitter *rows_, *columns_;
   ViewWidget* view_ = nullptr;
+  std::unique_ptr<PlaneGrips> grips_;
   int view_least_ = 0;  // Its least width elsewhere.
   std::uint64_t listed_ = 0;
   std::pair<std::uint64_t, std::size_t> figures_of_{};  // Recording and playhead.

@@ -121,7 +121,7 @@ void TakeActions::connect_exports() {
   };
   exports(Act::ExportTrace, tr("Export trace"), files::kTraces, [this](const std::string& path) {
     const Recording& shown = session_.shown();
-    return write_file(path, trace_csv(shown.run, shown.place->world, shown.take.profile));
+    return write_file(path, trace_csv(shown.run, shown.take, shown.place->world));
   });
   exports(Act::ExportLedger, tr("Export ledger"), files::kLedgers, [this](const std::string& path) {
     const Recording& shown = session_.shown();

@@ -64,15 +64,16 @@ void connect_view_actions(const Actions& actions, DriveSession& session, DrivePa
   toggles(Act::Pause, false, [&session](bool paused) { session.set_paused(paused); });
   toggles(Act::FirstPerson, false,
           [view](bool first) { view->set_camera(first ? CameraMode::FirstPerson : CameraMode::ThirdPerson); });
+  QObject::connect(view, &ViewWidget::camera_changed, actions[Act::FirstPerson], [&actions](CameraMode mode) {
+    const QSignalBlocker silent(actions[Act::FirstPerson]);
+    actions[Act::FirstPerson]->setChecked(mode == CameraMode::FirstPerson);
+  });
   for (const auto& [act, mode] :
        {std::pair{Act::BehindCamera, CameraMode::ThirdPerson}, std::pair{Act::ChaseCamera, CameraMode::Chase},
         std::pair{Act::CarriedCamera, CameraMode::Carried},
         std::pair{Act::OverviewCamera, CameraMode::Overview}, std::pair{Act::TopCamera, CameraMode::Top},
         std::pair{Act::SideCamera, CameraMode::Side}}) {
-    does_on(act, [view, first = actions[Act::FirstPerson], mode = mode] {
-      first->setChecked(false);
-      view->set_camera(mode);
-    });
+    does_on(act, [view, mode = mode] { view->set_camera(mode); });
   }
   toggles(Act::Interpolated, true,
           [&session](bool on) { session.set_drawing(on ? Drawing::Interpolated : Drawing::AsTicked); });

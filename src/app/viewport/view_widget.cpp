@@ -141,6 +141,20 @@ void ViewWidget::send_pointer_to_middle() {
 void ViewWidget::set_camera(CameraMode mode) {
   drive_camera_ = mode;
   camera_.change(mode);  // Also a way back from the free camera.
+  emit camera_changed(mode);
+}
+
+// The profile's choice holds from when it is made until another is made by key. Who watches goes on watching.
+void ViewWidget::follow_the_profile() {
+  const CameraKind kind = session_.profile().camera.kind;
+  if (kind == chosen_kind_) return;
+  chosen_kind_ = kind;
+  const auto mode = static_cast<CameraMode>(kind);
+  if (camera_.mode != CameraMode::Free) {
+    set_camera(mode);
+  } else {
+    drive_camera_ = mode;
+  }
 }
 
 // The free camera begins where the eye is, or behind the figure's head if the eye was in it.
@@ -159,6 +173,7 @@ void ViewWidget::begin_free() {
 
 // The camera goes on once for each beat; drawing changes nothing.
 void ViewWidget::pass(double seconds) {
+  follow_the_profile();
   if (camera_.mode == CameraMode::Free && !driving_) move_free_camera(seconds);
   drawn_eye_ = camera_.follow(session_, seconds);
   session_.see_by(camera_.steers_as_seen() ? std::optional(drawn_eye_) : std::nullopt);

@@ -94,7 +94,8 @@ class ViewWidget : public QWidget, private Drawable {
  signals:
   void driving_changed(bool driving);
   void frame_shown();
-  void feel_asked(double factor);  // 0: let go.
+  void camera_changed(lagniappe::app::CameraMode mode);  // The one that drives.
+  void feel_asked(double factor);                        // 0: let go.
   // A click on the view: the ledger line whose geometry is there, if any, and the piece.
   void picked(std::optional<std::size_t> entry, lagniappe::PieceId piece);
 
@@ -126,6 +127,7 @@ class ViewWidget : public QWidget, private Drawable {
   void send_pointer_to_middle();
   void take_pointer();
   void end_move();
+  void follow_the_profile();
   void begin_free();
   void move_free_camera(double seconds);
   DrawnFrame drawn_frame(const Eye& eye, const QSize& pixels, bool flipped) const;
@@ -171,6 +173,7 @@ class ViewWidget : public QWidget, private Drawable {
   double counted_since_ = 0.0, frames_per_second_ = 0.0;
   int frames_counted_ = 0;
   CameraMode drive_camera_ = CameraMode::ThirdPerson;
+  CameraKind chosen_kind_ = CameraKind::Behind;      // By the profile, as last seen.
   std::map<std::uint32_t, DriveKeyDoes> keys_down_;  // By code_of(): what was pressed is what is let go.
   bool watched_ = false;                             // Driving begins with the free camera.
   PointerTurn pointer_;

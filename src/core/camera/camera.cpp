@@ -60,7 +60,7 @@ Eye looking(const Vec3& at_C, const Vec3& forward_C, const Vec3& towards_up_C) {
   return {at_C, forward_C, unit_or(across(towards_up_C, forward_C), axis_between(forward_C, forward_C))};
 }
 
-void look_by_kind(FollowCamera& camera, const CameraSubject& subject, const Vec3& head_C) {
+void look_by_kind(FollowCamera& camera, const CameraSubject& subject, const Vec3& head_C, bool overview_turns) {
   const Quat& frame = camera.carried_CF;
   switch (camera.kind) {
     case CameraKind::FirstPerson:
@@ -80,7 +80,7 @@ void look_by_kind(FollowCamera& camera, const CameraSubject& subject, const Vec3
       break;
   }
   const Vec3 to = head_C - camera.stands_C;
-  const bool turns = camera.turns || !camera.begun;
+  const bool turns = overview_turns || !camera.begun;
   const Vec3 forward = turns && length(to) > 1e-6 ? glm::normalize(to) : camera.overview_forward_C;
   camera.overview_forward_C = forward;
   // Its picture stands upright as it was placed; straight over or under it, it goes on as it was.
@@ -158,7 +158,7 @@ FollowCamera step_camera(const FollowCamera& camera, const CameraSubject& subjec
   const Vec3 head = eyes_of(subject.pose, values.capsule);
   next.eye = eye_at(head, subject.pose.frame_CB, subject.look);
   carry(next, subject, seconds);
-  look_by_kind(next, subject, head);
+  look_by_kind(next, subject, head, values.camera.overview_turns);
   if (next.kind != CameraKind::FirstPerson && next.kind != CameraKind::Overview)
     follow_behind(next, head, values, world, moment, seconds);
   next.foot_C = subject.pose.foot_C;

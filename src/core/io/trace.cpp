@@ -15,7 +15,7 @@ namespace {
 constexpr const char* kHeader =
     "tick,time_s,state,foot_x,foot_y,foot_z,vel_x,vel_y,vel_z,up_x,up_y,up_z,yaw_deg,pitch_deg,grounded,"
     "ground_angle_deg,ground_piece,capsule_height_m,slides,stepped,snapped_m,penetration_m,gravity_x,gravity_y,"
-    "gravity_z,zones,hold\n";
+    "gravity_z,zones,hold,intent_x,intent_y,intent_z\n";
 
 class Row {
  public:
@@ -78,8 +78,16 @@ std::string zone_names(const CharacterState& s, const World& world) {
   return names;
 }
 
+// What the tick asked for as it began.
+Vec3 intent_in(const Ledger& ledger) {
+  for (const LedgerEntry& entry : ledger.entries) {
+    if (const auto* intent = std::get_if<entry::Intent>(&entry)) return intent->velocity_C;
+  }
+  return Vec3(0.0);
+}
+
 void add_row(std::string& out, const CharacterState& s, std::size_t i, const World& world,
-             const Profile& profile, int tick_rate) {
+             const Profile& profile, int tick_rate, const Vec3& intent_C) {
   Row row(out);
   row.number(i);
   row.number(static_cast<double>(i) / tick_rate);
@@ -100,29 +108,18 @@ void add_row(std::string& out, const CharacterState& s, std::size_t i, const Wor
   row.vector(pull_on(s, world, profile));
   row.text(zone_names(s, world));
   row.text(world.piece_name(s.hold.piece));
-}
-
-template <typename StateAt>
-std::string csv(std::size_t count, const StateAt& state_at, const World& world, const Profile& profile,
-                int tick_rate) {
-  std::string out = kHeader;
-  for (std::size_t i = 0; i < count; ++i) add_row(out, state_at(i), i, world, profile, tick_rate);
-  return out;
+  row.vector(intent_C);
 }
 
 }  // namespace
 
-std::string trace_csv(const std::vector<CharacterState>& states, const World& world, const Profile& profile,
-                      int tick_rate) {
-  return csv(
-      states.size(), [&](std::size_t i) -> const CharacterState& { return states[i]; }, world, profile,
-      tick_rate);
-}
-
-std::string trace_csv(const Run& run, const World& world, const Profile& profile) {
-  return csv(
-      run.ticks() + 1, [&](std::size_t i) -> const CharacterState& { return run.state(i); }, world, profile,
-      run.tick_rate());
+std::string trace_csv(const Run& run, const Take& take, const World& world) {
+  std::string out = kHeader;
+  for (std::size_t i = 0; i <= run.ticks(); ++i) {
+    const Vec3 intent_C = i > 0 ? intent_in(ledger_of(run, take, world, i)) : Vec3(0.0);
+    add_row(out, run.state(i), i, world, take.profile, run.tick_rate(), intent_C);
+  }
+  return out;
 }
 
 std::string poses_csv(const Run& run, const Profile& profile) {

@@ -383,6 +383,8 @@ constexpr std::string_view kModels[] = {"instant", "steady", "exponential", "smo
 constexpr std::string_view kCrouchesInAir[] = {"lift-feet", "lower-head"};
 constexpr std::string_view kFacings[] = {"travel", "view", "strafe", "turn-in-place"};
 
+constexpr std::string_view kCameras[] = {"first-person", "behind", "chase", "carried",
+                                         "overview",     "top",    "side"};
 constexpr std::string_view kClimbAxes[] = {"wall", "view"};
 constexpr std::string_view kCatches[] = {"never", "button", "falling", "always"};
 constexpr std::string_view kMantleStarts[] = {"never", "button", "stick", "always"};
@@ -452,6 +454,14 @@ constexpr ProfileChoice kChoices[] = {
     CHOICE("look", "invert_yaw", {}, "Whether mouse and stick turn the other way.", look.invert_yaw),
     CHOICE("look", "invert_pitch", {}, "Whether mouse and stick look up and down the other way.",
            look.invert_pitch),
+    CHOICE(
+        "camera", "kind", kCameras,
+        "From where one is seen as one drives: by the own eyes; from behind the look; trailing the way; at one "
+        "angle, carried as up turns; from one place; from above; from the side.",
+        camera.kind),
+    CHOICE("camera", "overview_turns", {},
+           "Whether the overview turns to whom it follows; else it stands still and keeps its look.",
+           camera.overview_turns),
 };
 
 #undef CHOICE

@@ -27,24 +27,34 @@ void press_in(const InputChange& change, double share, InputFrame& frame) {
 }  // namespace
 
 InputFrame InputPlayer::next() {
+  const auto begin = static_cast<double>(tick_++);
+  return gather(begin, tick_rate_);
+}
+
+InputFrame InputPlayer::next(double seconds) {
+  const double begin = passed_ / seconds;
+  passed_ += seconds;
+  return gather(begin, 1.0 / seconds);
+}
+
+// Of one tick, or stretch, that begins `begin` of its own lengths after the start.
+InputFrame InputPlayer::gather(double begin, double per_second) {
   holding_.look.reset();
   holding_.pressed = {};
   holding_.pressed_at = holding_.released_at = {};
-  const auto begin = static_cast<double>(tick_);
   for (; change_ < script_.changes.size(); ++change_) {
     const InputChange& change = script_.changes[change_];
-    if (begin < change.at * tick_rate_ - kNear) break;
+    if (begin < change.at * per_second - kNear) break;
     if (change.move) holding_.move = *change.move;
     if (change.look) holding_.look = *change.look;
     if (change.turn) holding_.turn_rate = *change.turn;
   }
   for (; button_change_ < script_.changes.size(); ++button_change_) {
     const InputChange& change = script_.changes[button_change_];
-    const double share = change.at * tick_rate_ - begin;
+    const double share = change.at * per_second - begin;
     if (share >= 1.0 - kNear) break;
     press_in(change, share < kNear ? 0.0 : share, holding_);
   }
-  ++tick_;
   return holding_;
 }
 

@@ -43,28 +43,34 @@ void join_buttons(Buttons before, const InputFrame& old, const Overlap& rates, s
   }
 }
 
-// The new tick [begin, end): sticks as under way at its start, turns by their share, presses and releases at
-// their instants.
+// The new tick [begin, end): sticks and turns by their shares of it, so that a push that begins within it takes
+// one as far; presses and releases at their instants.
 InputFrame joined(const std::vector<InputFrame>& inputs, const Overlap& rates, std::int64_t begin,
                   std::int64_t end, Buttons held_before) {
   const auto last_old = static_cast<std::int64_t>(inputs.size()) - 1;
   const std::int64_t under_way = std::min(begin / rates.to, last_old);
   InputFrame frame = inputs[static_cast<std::size_t>(under_way)];
-  frame.look_delta = Vec2(0.0);
+  frame.look_delta = frame.move = frame.turn_rate = Vec2(0.0);
   frame.look.reset();
   frame.pressed = {};
   frame.pressed_at = frame.released_at = {};
   frame.held = held_before;
+  double covered = 0.0;  // Of ticks of the old rate; beyond their end there is nothing.
   for (std::int64_t i = under_way; i <= last_old && rates.begin_of_old(i) < end; ++i) {
     const InputFrame& old = inputs[static_cast<std::size_t>(i)];
-    frame.look_delta += old.look_delta * rates.share(i, begin, end);
+    const double share = rates.share(i, begin, end);
+    frame.look_delta += old.look_delta * share;
+    frame.move += old.move * share;
+    frame.turn_rate += old.turn_rate * share;
+    covered += share;
     join_buttons(i > 0 ? inputs[static_cast<std::size_t>(i) - 1].held : Buttons{}, old, rates, i, begin, end,
                  frame);
     if (rates.begin_of_old(i) < begin || !old.look) continue;
     // What was turned before is overruled.
     frame.look = old.look;
-    frame.look_delta = old.look_delta * rates.share(i, begin, end);
+    frame.look_delta = old.look_delta * share;
   }
+  if (covered > 0.0) frame.move /= covered, frame.turn_rate /= covered;
   return frame;
 }
 

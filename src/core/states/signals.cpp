@@ -75,6 +75,14 @@ double turn_rate(const Vec3& from, const Vec3& to, double dt) {
   return dt > 0.0 ? degrees(std::atan2(length(cross(from, to)), dot(from, to))) / dt : 0.0;
 }
 
+// deg about up. Straight is the smallest turn from home's up to this one.
+double carried_round(const CharacterState& s) {
+  const Quat& home = s.home.frame_CB;
+  const Quat straight = smallest_turn(home * Vec3(0, 1, 0), s.up_C()) * home;
+  const Quat off = glm::conjugate(straight) * s.frame_CB;
+  return degrees(wrap_angle(2.0 * std::atan2(off.y, off.w)));
+}
+
 Vec3 look_C(const CharacterState& s) {
   const double level = std::cos(s.pitch);
   return s.frame_CB * Vec3(-std::sin(s.yaw) * level, std::sin(s.pitch), -std::cos(s.yaw) * level);
@@ -250,6 +258,10 @@ constexpr Signal kSignals[] = {
     {"look_rate", "turning of the look", "deg/s", false,
      "How fast the look turned in this tick: by the hand, and with the body.",
      [](const SignalView& v) { return turn_rate(look_C(v.before), look_C(v.state), v.dt); }},
+    {"carried_round", "heading carried round", "deg", false,
+     "What the way turned the look's frame about up, to the left, against one that is brought over from home "
+     "straight: after a closed way by what the heading is off, though nobody turned it.",
+     [](const SignalView& v) { return carried_round(v.state); }},
     {"weightless", "nothing pulls", "", true, "Whether nothing pulls, where the course says what does.",
      [](const SignalView& v) { return double(weightless(v)); }},
     {"friction", "grip of the surface", "", false, "Of what is underfoot, 1 in the air.",

@@ -261,6 +261,14 @@ TEST_CASE("Changing the camera keeps what is ahead ahead, and the turn of the pi
   change_kind(stands, CameraKind::Overview);
   stands = step_camera(stands, subject, profile, world, {}, 0.0);
   CHECK(length(stands.eye.at_C - camera.eye.at_C) < 1e-12);
+  // As the profile says, it turns to whom it follows or keeps its look.
+  const CameraSubject gone = standing(Vec3(3.0, 0.0, -4.0), Quat(1, 0, 0, 0), {radians(70.0), -0.2});
+  const FollowCamera follows = step_camera(stands, gone, profile, world, {}, 0.1);
+  Profile still = profile;
+  still.camera.overview_turns = false;
+  const FollowCamera keeps = step_camera(stands, gone, still, world, {}, 0.1);
+  CHECK(angle_between(follows.eye.forward_C, stands.eye.forward_C) > 0.1);
+  CHECK(keeps.eye == stands.eye);
   const Eye turned{camera.eye.at_C, glm::angleAxis(0.3, camera.eye.up_C) * camera.eye.forward_C,
                    camera.eye.up_C};
   CHECK(view_turn_rate(camera.eye, turned, 0.1) == Approx(3.0));

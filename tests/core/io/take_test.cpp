@@ -239,15 +239,16 @@ TEST_CASE("Angles come back from a file as they were written") {
 TEST_CASE("A trace reads back to the same numbers") {
   const Profile profile;
   const TriangleWorld world = Scene().floor().world();
-  std::vector<CharacterState> states = {standing_at(profile, {0.1, 0, 1.0 / 3.0})};
-  run(
-      states.front(), profile, world, 60, 1.0, [](double t) { return push(std::sin(t), 0.7); },
-      [&](const CharacterState& s) { states.push_back(s); });
-  std::istringstream csv(trace_csv(states, world, Profile{}, 60));
+  Take take;
+  take.start = standing_at(profile, {0.1, 0, 1.0 / 3.0});
+  for (int i = 0; i < 60; ++i) take.inputs.push_back(push(std::sin(i / 60.0), 0.7));
+  const Run ran = *run_take(take, world);
+  std::istringstream csv(trace_csv(ran, take, world));
   std::string line;
   std::getline(csv, line);
-  CHECK(std::count(line.begin(), line.end(), ',') == 26);
-  for (const CharacterState& s : states) {
+  CHECK(std::count(line.begin(), line.end(), ',') == 29);
+  for (std::size_t i = 0; i <= ran.ticks(); ++i) {
+    const CharacterState& s = ran.state(i);
     REQUIRE(std::getline(csv, line));
     std::vector<std::string> cell(1);
     for (const char c : line) {
@@ -257,13 +258,19 @@ TEST_CASE("A trace reads back to the same numbers") {
         cell.back().push_back(c);
       }
     }
-    REQUIRE(cell.size() == 27);
+    REQUIRE(cell.size() == 30);
     CHECK(number_of(cell[3]) == s.foot_C.x);
     CHECK(number_of(cell[5]) == s.foot_C.z);
     CHECK(number_of(cell[8]) == s.velocity_C.z);
     CHECK(cell[2] == built_in_chart()->name_of(s.state));
     CHECK(cell[14] == (s.grounded() ? "1" : "0"));
     CHECK(number_of(cell[23]) == -profile.gravity);  // Where no field says otherwise.
+    // What was asked for: the stick, limited, at full speed, as the look begins along -Z.
+    const Vec2 stick = i > 0 ? shaped_stick(take.inputs[i - 1].move, profile.look.dead_zone) : Vec2(0.0);
+    const Vec2 asked = stick * profile.ground.speed;
+    CHECK(number_of(cell[27]) == Approx(asked.x).margin(1e-9));
+    CHECK(number_of(cell[28]) == 0.0);
+    CHECK(number_of(cell[29]) == Approx(-asked.y).margin(1e-9));
   }
 }
 

@@ -3,6 +3,7 @@
 // Oracles: closed forms on balls and circles, conserved energy, the same scene on a floor.
 #include <catch2/catch.hpp>
 
+#include "lagniappe/signals.h"
 #include "lagniappe/turns.h"
 #include "support/driven.h"
 #include "support/scenes.h"
@@ -256,6 +257,43 @@ TEST_CASE("The body turns no faster than it is set, in the same time at any tick
         CHECK(length(now - middle - fallen) < 1e-9);
       }
     }
+  }
+}
+
+TEST_CASE("What a closed way turned the heading by is a signal, from any home") {
+  const TriangleWorld world = empty_world({field_of(field::Ball{3.0})});
+  const Profile profile;
+  const Signal* signal = find_signal("carried_round");
+  REQUIRE(signal != nullptr);
+  for (const Frame& frame : frames()) {
+    CharacterState state = start_state(profile, Home{frame.origin_C, frame.rotation_CE, 0.7});
+    const auto carried = [&] {
+      return signal->value({state, state, InputFrame{}, profile, world, 1.0 / 60, Moment{}});
+    };
+    const auto go = [&](const Vec3& to_E) {
+      const Vec3 from = state.up_C(), to = frame.vector(to_E);
+      for (int i = 1; i <= 50; ++i) {
+        const Vec3 up = smallest_turn(from, to) == Quat(1, 0, 0, 0)
+                            ? to
+                            : glm::angleAxis(angle_between(from, to) * i / 50.0, axis_between(from, to)) * from;
+        state.frame_CB = glm::normalize(smallest_turn(state.up_C(), up) * state.frame_CB);
+      }
+    };
+    INFO(frame.name);
+    CHECK(carried() == Approx(0.0).margin(1e-9));
+    // There and back nothing is left; round an eighth of the ball, whose corners are square, a right angle is,
+    // to the side one went round by.
+    go({1, 0, 0});
+    CHECK(carried() == Approx(0.0).margin(1e-7));
+    go({0, 1, 0});
+    CHECK(carried() == Approx(0.0).margin(1e-7));
+    for (const Vec3& to : {Vec3(1, 0, 0), Vec3(0, 0, 1), Vec3(0, 1, 0)}) go(to);
+    CHECK(std::abs(carried()) == Approx(90.0).margin(1e-6));
+    const double one_way = carried();
+    for (const Vec3& to : {Vec3(0, 0, 1), Vec3(1, 0, 0), Vec3(0, 1, 0)}) go(to);
+    CHECK(carried() == Approx(0.0).margin(1e-6));
+    for (const Vec3& to : {Vec3(0, 0, 1), Vec3(1, 0, 0), Vec3(0, 1, 0)}) go(to);
+    CHECK(carried() == Approx(-one_way).margin(1e-6));
   }
 }
 
