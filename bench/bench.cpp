@@ -147,6 +147,18 @@ const Take& take_of(int seconds) {
   return take;
 }
 
+// All figures of a 60 s take: six tick rates, five draw rates, five ways to draw it, on two threads.
+void timing_matrix_bench(benchmark::State& state) {
+  const TimingSource source = source_of(take_of(60), place(Demo).world);
+  TimingAsk ask;
+  ask.tick_rates = {20, 30, 60, 120, 144, 240};
+  ask.draw_rates = {30, 60, 75, 144, 240};
+  ask.drawings.clear();
+  for (const char* word : {"ticked", "interpolated", "ahead", "chase:20", "in-frame"})
+    ask.drawings.push_back(*drawing_of(word));
+  for (auto _ : state) benchmark::DoNotOptimize(timing_rows(source, ask, 2));
+}
+
 // What the window does while a value is changed: run, with a ledger for every tick and its examination, and
 // compare.
 void ghost_bench(benchmark::State& state) {
@@ -206,6 +218,7 @@ BENCHMARK(step_bench)
     ->Arg(Terrain100k)
     ->Arg(Terrain1M);
 BENCHMARK(step_with_ledger_bench)->Name("step_with_ledger")->ArgName("place")->Arg(Demo);
+BENCHMARK(timing_matrix_bench)->Name("timing_matrix_60s")->Unit(benchmark::kMillisecond)->UseRealTime();
 BENCHMARK(retake_bench)->Name("retake_60s")->Unit(benchmark::kMillisecond);
 BENCHMARK(ghost_bench)->Name("ghost_60s")->Unit(benchmark::kMillisecond);
 BENCHMARK(take_save_bench)

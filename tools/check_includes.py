@@ -34,7 +34,7 @@ IMPLEMENTED_IN = {
     "states": ["states.h", "ledger_facts.h", "signals.h", "guard.h", "table_check.h", "step.h", "pose_feed.h"],
     "camera": ["camera.h"],
     "course": ["course.h", "piece_kinds.h"],
-    "sim": ["fixed_step_clock.h", "drive.h", "drawn_frames.h", "timing.h", "state_parts.h", "take.h", "run.h", "run_signals.h", "remedy.h", "table_use.h", "compare.h"],
+    "sim": ["fixed_step_clock.h", "drive.h", "drawn_frames.h", "timing.h", "timing_advice.h", "tick_phases.h", "state_parts.h", "take.h", "run.h", "run_signals.h", "remedy.h", "table_use.h", "compare.h"],
     "recipes": ["recipes.h", "ground_probes.h"],
     "io": ["files.h", "course_rows.h", "handling_files.h", "scxml.h", "lagniappe.h"],
 }
@@ -50,7 +50,8 @@ APP_MAY_USE = {
     "fields": ["theme", "session", "cards", "viewport"],
     "panels": ["theme", "session", "widgets"],
     "states": ["theme", "session", "cards"],
-    "pages": ["theme", "session", "tape", "viewport", "widgets", "panels", "cards", "states", "fields"],
+    "timing": ["theme", "session", "viewport", "widgets"],
+    "pages": ["theme", "session", "tape", "viewport", "widgets", "panels", "cards", "states", "fields", "timing"],
 }
 INCLUDE = re.compile(r'^\s*#include\s+([<"])([^>"]+)[>"]', re.M)
 

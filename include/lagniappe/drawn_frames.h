@@ -56,6 +56,21 @@ struct Drawing {
 std::string word_of(const Drawing& drawing);
 std::optional<Drawing> drawing_of(std::string_view word);
 
+// Follows a goal exponentially: d' = k (goal - d), where the goal goes straight from one frame's to the next.
+// The same at every draw rate, for a goal that does.
+class Follower {
+ public:
+  explicit Follower(double rate) : rate_(rate) {}  // 1/s; infinite: it is there.
+
+  // Returns where it is `seconds` later, when the goal is at `goal_C`; `begins_anew`: it is there at once.
+  Vec3 follow(const Vec3& goal_C, double seconds, bool begins_anew);
+
+ private:
+  double rate_;
+  bool begun_ = false;
+  Vec3 goal_C_ = Vec3(0.0), off_C_ = Vec3(0.0);
+};
+
 struct DrawnFrame {
   double at;      // s, on the display's clock.
   double moment;  // s of the run that it ought to show: `at` less what was dropped until then.

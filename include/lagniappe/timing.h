@@ -118,4 +118,7 @@ std::optional<std::vector<TimingRow>> timing_rows(const TimingSource& source, co
                                                   unsigned threads,
                                                   const std::function<bool(double share)>& progress = {});
 
+// Writes the body's figures as CSV: a header, and one line for each row, numbers that read back to the same.
+std::string timing_csv(const std::vector<TimingRow>& rows);
+
 }  // namespace lagniappe

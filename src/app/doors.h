@@ -44,6 +44,8 @@ inline constexpr FileKind kTakes{"Takes (*.take *.json)", ".take"};
 inline constexpr FileKind kInputs{"Inputs (*.inputs.json)", ".inputs.json"};
 inline constexpr FileKind kCharts{"State charts (*.scxml)", ".scxml"};
 inline constexpr FileKind kTraces{"Traces (*.csv)", ".csv"};
+inline constexpr FileKind kTiming{"Table (*.csv);;Pictures (*.svg *.pdf *.png)", ".csv"};
+inline constexpr FileKind kFrames{"Frame lengths, ms a line (*.txt *.csv)", ".txt"};
 inline constexpr FileKind kLedgers{"Ledgers (*.jsonl)", ".jsonl"};
 inline constexpr FileKind kPictures{"Pictures (*.svg *.pdf *.png)", ".svg"};
 inline constexpr FileKind kPoses{"Poses (*.csv)", ".csv"};

@@ -20,6 +20,7 @@
 #include "pages/search_entries.h"
 #include "pages/settings_page.h"
 #include "pages/states_page.h"
+#include "pages/timing_page.h"
 #include "pages/transport.h"
 #include "pages/view_actions.h"
 #include "top_strip.h"
@@ -50,6 +51,7 @@ MainWindow::MainWindow(QSettings& settings, Doors doors)
       page_(new DrivePage(session_, heart_, desk_, handling_, states_, actions_, settings)),
       states_page_(new StatesPage(states_, handling_, session_, settings)),
       fields_page_(new FieldsPage(course_, desk_, session_, actions_, settings)),
+      timing_page_(new TimingPage(session_, heart_, actions_, doors_, settings)),
       settings_page_(new SettingsPage(preferences_, actions_, page_->view().drive_keys(), doors_)),
       messages_(nullptr),
       busy_(nullptr),
@@ -137,7 +139,9 @@ void MainWindow::connect_actions() {
 }
 
 // The one list of them, in the order of the work.
-std::vector<Page*> MainWindow::all_pages() const { return {page_, states_page_, fields_page_, settings_page_}; }
+std::vector<Page*> MainWindow::all_pages() const {
+  return {page_, states_page_, fields_page_, timing_page_, settings_page_};
+}
 
 void MainWindow::show_page(Page& page) {
   const ViewWidget::Moved meanwhile(view());
@@ -159,6 +163,7 @@ void MainWindow::connect_pages() {
     connect(actions_[page->act()], &QAction::triggered, this, [this, page] { show_page(*page); });
   connect(states_actions_, &StatesActions::problem, this, &MainWindow::show_problem);
   connect(settings_page_, &SettingsPage::problem, this, &MainWindow::show_problem);
+  connect(timing_page_, &TimingPage::problem, this, &MainWindow::show_problem);
   connect(settings_page_, &SettingsPage::keys_changed, this, &MainWindow::take_keys);
   const auto brings_up = [this](Page* page) {
     return [this, page] {
@@ -221,13 +226,7 @@ void MainWindow::connect_page() {
   connect(page_, &DrivePage::overlay_asked, this, [this](const QString& path) {
     if (!path.isEmpty()) opener_.pin_take(path);
   });
-  connect(
-      &view(), &ViewWidget::frame_shown, this,
-      [this] {
-        if (view().trouble().isEmpty()) return;
-        messages_->show_problem(tr("The view cannot be drawn"), view().trouble());
-      },
-      Qt::SingleShotConnection);
+  tell_trouble(view(), *messages_);
 }
 
 void MainWindow::connect_opener() {

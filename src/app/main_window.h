@@ -29,6 +29,7 @@ class Recovery;
 class SettingsPage;
 class ShortcutSheet;
 class StatesPage;
+class TimingPage;
 class TopStrip;
 class ViewWidget;
 
@@ -60,6 +61,7 @@ class MainWindow : public QMainWindow {
   StatesPage& states_page() { return *states_page_; }
   CourseDesk& course() { return course_; }
   FieldsPage& fields_page() { return *fields_page_; }
+  TimingPage& timing_page() { return *timing_page_; }
 
  protected:
   void changeEvent(QEvent* event) override;
@@ -103,6 +105,7 @@ class MainWindow : public QMainWindow {
   DrivePage* page_;
   StatesPage* states_page_;
   FieldsPage* fields_page_;
+  TimingPage* timing_page_;
   SettingsPage* settings_page_;
   QStackedWidget* pages_ = nullptr;
   MessageBar *messages_, *busy_;

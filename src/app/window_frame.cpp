@@ -7,6 +7,9 @@
 #include <QScreen>
 #include <algorithm>
 
+#include "viewport/view_widget.h"
+#include "widgets/message_bar.h"
+
 namespace lagniappe::app {
 namespace {
 
@@ -59,6 +62,16 @@ void show_about(QWidget* window) {
           "</b><p>A workbench for first- and third-person character locomotion.</p>"
           "<p>The application is free software under the GNU General Public License, version 3 or later; "
           "the core library and the command line are under the MIT licence. Icons: Lucide (ISC).</p>"));
+}
+
+void tell_trouble(ViewWidget& view, MessageBar& messages) {
+  QObject::connect(
+      &view, &ViewWidget::frame_shown, &messages,
+      [&view, &messages] {
+        if (view.trouble().isEmpty()) return;
+        messages.show_problem(QObject::tr("The view cannot be drawn"), view.trouble());
+      },
+      Qt::SingleShotConnection);
 }
 
 }  // namespace lagniappe::app

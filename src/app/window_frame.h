@@ -9,6 +9,9 @@ class QWidget;
 
 namespace lagniappe::app {
 
+class MessageBar;
+class ViewWidget;
+
 // As large as it is, and never larger than the screen leaves room for, frame and title included.
 void fit_screen(QWidget& window);
 
@@ -16,5 +19,8 @@ void fit_screen(QWidget& window);
 void accept_files(QWidget& window, std::function<void(const QString& path)> open);
 
 void show_about(QWidget* window);
+
+// Says so, once, if the view cannot be drawn.
+void tell_trouble(ViewWidget& view, MessageBar& messages);
 
 }  // namespace lagniappe::app

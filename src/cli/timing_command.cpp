@@ -71,17 +71,6 @@ Result<TimingAsk> ask_of(const Options& options) {
   return ask;
 }
 
-std::string csv_of(const std::vector<TimingRow>& rows) {
-  std::string out = "hz,draw_hz,drawing,lag_ms,lag_m,jitter_m,pop_m,inside_m,apart_m,dropped_s,step_us\n";
-  for (const TimingRow& row : rows) {
-    const TimingFigures& f = row.figures;
-    fmt::format_to(std::back_inserter(out), "{},{},{},{},{},{},{},{},{},{},{}\n", row.tick_rate, row.draw_rate,
-                   word_of(row.drawing), f.body.lag * 1e3, f.body.farthest, f.body.jitter, f.body.pop, f.inside,
-                   f.apart, f.dropped, row.step_seconds * 1e6);
-  }
-  return out;
-}
-
 void print_rows(const std::vector<TimingRow>& rows) {
   fmt::print("{:>7} {:>8} {:<13} {:>7} {:>8} {:>9} {:>8} {:>8} {:>8} {:>9} {:>9} {:>8} {:>9} {:>8} {:>7}\n",
              "ticks/s", "frames/s", "drawing", "lag ms", "far mm", "jitter mm", "pop mm", "in mm", "apart mm",
@@ -111,7 +100,7 @@ int measure(const Options& options, const TimingSource& source) {
   }
   const auto rows = timing_rows(source, *ask, std::max(1u, std::thread::hardware_concurrency()));
   if (!options.csv.empty()) {
-    if (const auto written = write_file(options.csv, csv_of(*rows)); !written) return fail(written.error());
+    if (const auto written = write_file(options.csv, timing_csv(*rows)); !written) return fail(written.error());
   }
   print_rows(*rows);
   double apart = 0.0, dropped = 0.0;

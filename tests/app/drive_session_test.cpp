@@ -54,14 +54,14 @@ TEST_CASE("Drawing is even between ticks, or as ticked") {
   std::vector<double> even, stepped;
   for (int i = 0; i < 40; ++i) {
     const double z = d.session.pose().foot_C.z;
-    d.session.set_drawing(app::Drawing::AsTicked);
+    d.session.set_drawing(*drawing_of("ticked"));
     const double z_tick = d.session.pose().foot_C.z;
-    d.session.set_drawing(app::Drawing::Interpolated);
+    d.session.set_drawing(*drawing_of("interpolated"));
     d.frames(1, 0.0125);
     even.push_back(z - d.session.pose().foot_C.z);
-    d.session.set_drawing(app::Drawing::AsTicked);
+    d.session.set_drawing(*drawing_of("ticked"));
     stepped.push_back(z_tick - d.session.pose().foot_C.z);
-    d.session.set_drawing(app::Drawing::Interpolated);
+    d.session.set_drawing(*drawing_of("interpolated"));
   }
   for (const double moved : even) CHECK(moved == Approx(one_tick / 4.0).epsilon(1e-3));
   CHECK(*std::max_element(stepped.begin(), stepped.end()) == Approx(one_tick).epsilon(1e-3));

@@ -137,7 +137,7 @@ TEST_CASE_METHOD(WindowFixture, "Time scale, tick rate and drawing mode are chos
   window.page().transport().choose_tick_rate(5000);
   CHECK(session.tick_rate() == kHighestTickRate);
   QTest::keyClick(&window, Qt::Key_I);
-  CHECK(session.drawing() == lagniappe::app::Drawing::AsTicked);
+  CHECK(session.drawing().method == DrawMethod::AsTicked);
 }
 
 TEST_CASE_METHOD(WindowFixture, "Overlays are drawn when they are on", "[pixels]") {

@@ -77,6 +77,44 @@ class CommandLine(unittest.TestCase):
         for word in ("distance", "top speed", "highest point", "airtime", "ticks ", "ticks per second"):
             self.assertIn(word, done.stdout)
 
+    def test_timing_measures_every_rate_and_way_to_draw(self):
+        i = self.inputs({"at": 0.5, "move": [0, 1]}, {"at": 1.0, "press": ["jump"]}, {"at": 1.1, "release": ["jump"]})
+        profile = f"{SOURCE}/profiles/warden.profile.json"
+        done = call("timing", "--course", COURSE, "--profile", profile, "--inputs", i, "--seconds", "3", "--hz", "30,60", "--draw", "60,144",
+                    "--drawing", "ticked,interpolated,chase:10,in-frame", "--hitch", "0.5@2", "--csv", self.path("t.csv"))
+        self.assertEqual(done.returncode, 0, done.stderr)
+        rows = self.rows("t.csv")
+        self.assertEqual(list(rows[0]), "hz,draw_hz,drawing,lag_ms,lag_m,jitter_m,pop_m,inside_m,apart_m,dropped_s,step_us".split(","))
+        self.assertEqual([(r["hz"], r["draw_hz"], r["drawing"]) for r in rows],
+                         [(hz, draw, how) for hz in ("30", "60") for draw in ("60", "144") for how in ("ticked", "interpolated", "chase:10", "in-frame")])
+        of = {(r["hz"], r["draw_hz"], r["drawing"]): r for r in rows}
+        self.assertAlmostEqual(float(of["60", "144", "interpolated"]["lag_ms"]), 1000 / 60, delta=0.2)
+        self.assertGreater(float(of["60", "144", "ticked"]["jitter_m"]), 10 * float(of["60", "144", "interpolated"]["jitter_m"]))
+        for r in rows:
+            self.assertAlmostEqual(float(r["dropped_s"]), 0.25, delta=1e-6)
+            self.assertLess(float(r["apart_m"]), 0.01)
+            self.assertLess(float(r["inside_m"]), 0.001 if r["drawing"] == "interpolated" else 0.2)
+        again = call("timing", "--course", COURSE, "--profile", profile, "--inputs", i, "--seconds", "3", "--hz", "30,60", "--draw", "60,144",
+                     "--drawing", "ticked,interpolated,chase:10,in-frame", "--hitch", "0.5@2", "--csv", self.path("u.csv"))
+        self.assertEqual(again.returncode, 0)
+        for a, b in zip(rows, self.rows("u.csv")):  # All but how long it took.
+            self.assertEqual({**a, "step_us": ""}, {**b, "step_us": ""})
+        # Of a take the same; measured frames in place of rates.
+        self.assertEqual(self.drive(i, "--seconds", "3", "--take", self.path("a.take")).returncode, 0)
+        with open(self.path("ms.txt"), "w") as f:
+            f.write("# two frames\n10\n20\n")
+        done = call("timing", self.path("a.take"), "--frames", self.path("ms.txt"), "--csv", self.path("t.csv"))
+        self.assertEqual(done.returncode, 0, done.stderr)
+        self.assertEqual(len(self.rows("t.csv")), 4 * 5)
+        with open(self.path("ms.txt"), "w") as f:
+            f.write("10\nsoon\n")
+        done = call("timing", self.path("a.take"), "--frames", self.path("ms.txt"))
+        self.assertEqual((done.returncode, done.stderr.count("\n")), (2, 1))
+        self.assertIn("ms.txt: line 2: a frame's length", done.stderr)
+        for wrong in (["--hz", "5"], ["--draw", "0"], ["--drawing", "smooth"], ["--drawing", "chase:-1"], ["--hitch", "1"], ["--hitch", "0@1"], ["--uneven", "1"]):
+            self.assertEqual(call("timing", self.path("a.take"), *wrong).returncode, 64, wrong)
+        self.assertEqual(call("timing").returncode, 64)
+
     def test_crates_are_mantled_and_rails_vaulted_alike_at_any_rate(self):
         for name, end, held in (("crates", (1.86, 0.8, 46.66), "Crate 180"), ("rails", (19.0, -1.0, 45.83), "Vault rail 90")):
             for hz in ("20", "60", "144", "240"):

@@ -75,8 +75,11 @@ void connect_view_actions(const Actions& actions, DriveSession& session, DrivePa
         std::pair{Act::SideCamera, CameraMode::Side}}) {
     does_on(act, [view, mode = mode] { view->set_camera(mode); });
   }
-  toggles(Act::Interpolated, true,
-          [&session](bool on) { session.set_drawing(on ? Drawing::Interpolated : Drawing::AsTicked); });
+  toggles(Act::Interpolated, true, [&session](bool on) {
+    Drawing drawing = session.drawing();
+    drawing.method = on ? DrawMethod::Interpolated : DrawMethod::AsTicked;
+    session.set_drawing(drawing);
+  });
   toggles(Act::Capsule, false, [view](bool on) { view->overlays().capsule = on; });
   toggles(Act::Contacts, false, [view](bool on) { view->overlays().contacts = on; });
   toggles(Act::Probe, false, [view](bool on) { view->overlays().probe = on; });

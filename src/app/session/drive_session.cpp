@@ -186,6 +186,7 @@ bool DriveSession::advance(double real_seconds) {
     tick(due);
     watch_rest();
   }
+  chase(real_seconds * time_scale_);
   const double dropped = clock_.dropped_seconds() - dropped_before_;
   if (dropped <= 0.0) return true;
   dropped_before_ = clock_.dropped_seconds();
@@ -258,13 +259,42 @@ const CharacterState& DriveSession::previous() const {
 }
 
 double DriveSession::drawn_blend() const {
-  if (drawing_ == Drawing::AsTicked) return 1.0;
+  if (drawing_.method != DrawMethod::Interpolated) return 1.0;
   if (playing_) return playhead_ == 0 ? 1.0 : 1.0 - (double(playhead_) - play_at_);
   // Where time stands still, the tick under the playhead is shown.
   return live() ? clock_.blend() : 1.0;
 }
 
-Pose DriveSession::pose() const { return interpolate(previous(), current(), drawn_blend()); }
+void DriveSession::set_drawing(const Drawing& drawing) {
+  drawing_ = drawing;
+  chaser_ = Follower(drawing.chase_rate);
+}
+
+// The drawn place follows what is ticked.
+void DriveSession::chase(double seconds) {
+  const auto of = std::pair(revision_, current().times_put_home);
+  chased_C_ = chaser_.follow(interpolate(current(), current(), 1.0).foot_C, seconds,
+                             std::exchange(chased_of_, of) != of);
+}
+
+Pose DriveSession::pose() const {
+  Pose pose = interpolate(previous(), current(), drawn_blend());
+  if (!live()) return pose;
+  if (drawing_.method == DrawMethod::Ahead) pose.foot_C += current().velocity_C * clock_.waiting_seconds();
+  if (drawing_.method == DrawMethod::Chase) pose.foot_C = chased_C_;
+  return pose;
+}
+
+Vec3 DriveSession::exact_foot_C() const {
+  if (!shown_ || !live() || clock_.waiting_seconds() <= 0.0) return current().foot_C;
+  InputFrame input;
+  if (!shown_->take.inputs.empty()) {
+    const InputFrame& last = shown_->take.inputs.back();
+    input.move = last.move;
+    input.held = last.held;
+  }
+  return step(current(), input, shown_profile(), shown_->place->world, clock_.waiting_seconds()).foot_C;
+}
 
 Moment DriveSession::moment() const {
   return {previous().time + (current().time - previous().time) * drawn_blend()};

@@ -18,8 +18,6 @@
 
 namespace lagniappe::app {
 
-enum class Drawing { Interpolated, AsTicked };
-
 // Ticks of a take, both included.
 struct Stretch {
   std::size_t first, last;
@@ -102,8 +100,9 @@ class DriveSession {
   void set_tick_rate(int rate);
   int tick_rate() const { return clock_.tick_rate(); }  // To drive with.
   double dropped_seconds() const { return clock_.dropped_seconds(); }
-  void set_drawing(Drawing drawing) { drawing_ = drawing; }
-  Drawing drawing() const { return drawing_; }
+  // How what is driven is drawn; all but in-frame motion, which has no ticks.
+  void set_drawing(const Drawing& drawing);
+  const Drawing& drawing() const { return drawing_; }
 
   // The playhead. Setting it rests the session.
   std::size_t playhead() const { return playhead_; }
@@ -118,6 +117,8 @@ class DriveSession {
   const CharacterState& current() const { return shown_ ? shown_->run.state(playhead_) : nowhere_; }
   const CharacterState& previous() const;  // A tick before current().
   Pose pose() const;
+  // Where the foot is now, exactly: the last tick's state driven on for as long as it waits for the next.
+  Vec3 exact_foot_C() const;
   // The moment that pose() shows: where moving pieces are drawn.
   Moment moment() const;
   Vec2 look() const;  // The tick's look and what was turned since: no tick lag.
@@ -138,6 +139,7 @@ class DriveSession {
   void watch_rest();
   void play_on(double seconds);
   double drawn_blend() const;
+  void chase(double seconds);
 
   std::unique_ptr<Recording> shown_;
   std::size_t playhead_ = 0;
@@ -165,7 +167,10 @@ class DriveSession {
   double still_for_ = 0.0, unattended_for_ = 0.0;  // s.
   double play_at_ = 0.0;                           // Ticks, between two.
   std::optional<Stretch> loop_;
-  Drawing drawing_ = Drawing::Interpolated;
+  Drawing drawing_;
+  Follower chaser_{INFINITY};
+  Vec3 chased_C_{0.0};
+  std::pair<std::uint64_t, std::uint32_t> chased_of_{};  // Recording, and how often it was put home.
 };
 
 }  // namespace lagniappe::app

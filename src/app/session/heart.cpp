@@ -59,8 +59,15 @@ void Heart::set_limit(int frames_per_second) {
 
 int Heart::until_next() const { return std::max(0, int(1000.0 * (last_ + shortest_ - now_()))); }
 
+void Heart::skip(double seconds) { skips_until_ = now_() + seconds; }
+
 void Heart::go() {
   const double now = now_(), seconds = since_beat(now);
+  if (now < skips_until_) {
+    constexpr int kAgain = 4;  // ms.
+    timer_.start(std::clamp(int(1000.0 * (skips_until_ - now)), 1, kAgain));
+    return;
+  }
   last_ = now;
   const bool goes_on = live_(seconds);
   rests_ = true;  // Unless what hears of the beat draws.

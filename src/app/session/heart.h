@@ -33,7 +33,8 @@ class Heart : public QObject {
   // While somebody draws, the next beat waits for what was drawn, but not for ever.
   void set_drawn(bool drawn) { drawn_ = drawn; }
   void shown();
-  void wake();  // Something is going to be done: the next beat is not waited for.
+  void skip(double seconds);  // No beat for so long, as when a machine is busy: the next one has it all.
+  void wake();                // Something is going to be done: the next beat is not waited for.
 
  protected:
   bool eventFilter(QObject* watched, QEvent* event) override;
@@ -49,7 +50,7 @@ class Heart : public QObject {
   QElapsedTimer elapsed_;
   std::function<bool(double)> live_;
   std::function<double()> now_;
-  double screen_rate_, shortest_, last_ = -1.0;
+  double screen_rate_, shortest_, last_ = -1.0, skips_until_ = 0.0;
   int limit_ = 0;
   bool drawn_ = false, rests_ = false;
 };

@@ -17,7 +17,7 @@ constexpr std::array<GroundProbeFacts, kGroundProbes> kFacts = {{
      "Misses the ground where the middle hangs over an edge, and on stairs between two treads."},
     {"long ray", "down the middle, a metre below the foot",
      "Says yes long before one lands, and after one has jumped."},
-    {"ray from the centre", "from the middle of the body to a hand below the foot",
+    {"centre ray", "from the middle of the body to a hand below the foot",
      "As the short ray; and stands on what is between the knees."},
     {"capsule sweep", "the whole body, a hand down",
      "Finds the edges of treads and risers, whose normals are those of no ground."},
@@ -25,9 +25,9 @@ constexpr std::array<GroundProbeFacts, kGroundProbes> kFacts = {{
      "Begins above low roofs and inside of them, and calls a step's edge ground beside it."},
     {"contact normals", "any face that is touched and not too steep",
      "Says no in every tick in which one hovers by a hair: it flickers on slopes and stairs."},
-    {"normal of the last move", "the last move met something not too steep",
+    {"last normal", "the last move met something not too steep",
      "Who stands still meets nothing; downhill the ground is left in every tick."},
-    {"what the mover says", "the way down was blocked", "A tick late, and no when nothing presses down."},
+    {"the mover", "the way down was blocked", "A tick late, and no when nothing presses down."},
 }};
 
 // One question.

@@ -52,30 +52,6 @@ Vec2 turned_since(const CharacterState& now, const InputFrame& next, double blen
   return turned;
 }
 
-// Follows a goal that went straight from where it was: d' = k (goal - d), solved for the frame.
-class Follower {
- public:
-  // `rate` in 1/s; infinite: it is there.
-  explicit Follower(double rate) : rate_(rate) {}
-
-  Vec3 follow(const Vec3& goal_C, double seconds, bool begins_anew) {
-    if (!begun_ || begins_anew || std::isinf(rate_)) {
-      begun_ = true;
-      off_C_ = Vec3(0.0);
-    } else if (seconds > 0.0) {
-      const double kept = std::exp(-rate_ * seconds);
-      off_C_ = off_C_ * kept - (goal_C - goal_C_) * ((1.0 - kept) / (rate_ * seconds));
-    }
-    goal_C_ = goal_C;
-    return goal_C + off_C_;
-  }
-
- private:
-  double rate_;
-  bool begun_ = false;
-  Vec3 goal_C_ = Vec3(0.0), off_C_ = Vec3(0.0);
-};
-
 double rate_of_lag(double time_constant) { return time_constant > 0.0 ? 1.0 / time_constant : INFINITY; }
 
 // What all frames of a drawing have in common, from one to the next.
@@ -150,6 +126,18 @@ DrawnFrame frame_of_ticks(const TickedRun& run, std::size_t tick, double at, dou
 }
 
 }  // namespace
+
+Vec3 Follower::follow(const Vec3& goal_C, double seconds, bool begins_anew) {
+  if (!begun_ || begins_anew || std::isinf(rate_)) {
+    begun_ = true;
+    off_C_ = Vec3(0.0);
+  } else if (seconds > 0.0) {
+    const double kept = std::exp(-rate_ * seconds);
+    off_C_ = off_C_ * kept - (goal_C - goal_C_) * ((1.0 - kept) / (rate_ * seconds));
+  }
+  goal_C_ = goal_C;
+  return goal_C + off_C_;
+}
 
 std::vector<double> frame_times(const DisplayClock& clock, double seconds) {
   std::vector<double> times;

@@ -1,5 +1,8 @@
 // SPDX-License-Identifier: MIT
 // The runs behind the figures, and all cells of a matrix, on several threads.
+#include <fmt/format.h>
+
+#include <algorithm>
 #include <atomic>
 #include <chrono>
 #include <mutex>
@@ -167,6 +170,17 @@ std::optional<std::vector<TimingRow>> timing_rows(const TimingSource& source, co
                                                   const std::function<bool(double share)>& progress) {
   Workers workers(threads, progress);
   return Matrix(source, ask).make(workers);
+}
+
+std::string timing_csv(const std::vector<TimingRow>& rows) {
+  std::string out = "hz,draw_hz,drawing,lag_ms,lag_m,jitter_m,pop_m,inside_m,apart_m,dropped_s,step_us\n";
+  for (const TimingRow& row : rows) {
+    const TimingFigures& f = row.figures;
+    fmt::format_to(std::back_inserter(out), "{},{},{},{},{},{},{},{},{},{},{}\n", row.tick_rate, row.draw_rate,
+                   word_of(row.drawing), f.body.lag * 1e3, f.body.farthest, f.body.jitter, f.body.pop, f.inside,
+                   f.apart, f.dropped, row.step_seconds * 1e6);
+  }
+  return out;
 }
 
 }  // namespace lagniappe

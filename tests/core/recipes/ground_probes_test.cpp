@@ -63,7 +63,7 @@ TEST_CASE(
 
 TEST_CASE("A ray misses the ground where the middle is over an edge; a ball takes a wall for ground") {
   const TriangleWorld edge = Scene().block({0, -3, 0}, {2, 3, 2}).world();
-  const CharacterState over = start_state(kProfile, Home{{1.1, 0, 0}}, edge);
+  const CharacterState over = driven(edge, Home{{1.1, 0, 0}}, {}, 0.5).back();
   REQUIRE(over.grounded());
   CHECK_FALSE(ask(GroundProbe::ShortRay, over, edge).ground);
   CHECK_FALSE(ask(GroundProbe::CentreRay, over, edge).ground);

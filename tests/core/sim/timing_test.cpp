@@ -5,6 +5,7 @@
 
 #include <catch2/catch.hpp>
 
+#include "lagniappe/timing_advice.h"
 #include "support/scenes.h"
 
 using namespace lagniappe;
@@ -418,4 +419,41 @@ TEST_CASE("Drawings are named and known by name; measured frames are read, and r
   CHECK(refusal("\n\n-4") == "f.txt: line 3: a frame takes 0.01 to 60000 ms, not -4");
   CHECK(refusal("nan").find("not nan") != std::string::npos);
   CHECK(refusal("# nothing\n") == "f.txt: the file: there is no frame in it");
+}
+
+TEST_CASE(
+    "Advice is computed: its numbers are those of the rows, and it is silent where there is none to give") {
+  const TriangleWorld world = Scene().floor().world();
+  const Profile profile;
+  const TimingSource source{start_state(profile, Home{}, world), jump_script(1.11), 3.0, profile, world};
+  TimingAsk ask;
+  ask.tick_rates = {30, 60, 240};
+  ask.draw_rates = {144};
+  ask.drawings = {*drawing_of("ticked"), *drawing_of("interpolated"), *drawing_of("in-frame")};
+  auto rows = *timing_rows(source, ask, 2);
+  for (TimingRow& row : rows) row.step_seconds = 1e-6;
+  const auto row = [&](int hz, const char* word) -> const TimingRow& {
+    return *std::find_if(rows.begin(), rows.end(), [&](const TimingRow& r) {
+      return r.tick_rate == hz && r.drawing == *drawing_of(word);
+    });
+  };
+  const auto says = [&](const TimingRow& now, const std::string& part) {
+    for (const TimingAdvice& a : timing_advice(rows, now)) {
+      if (a.text.find(part) != std::string::npos) return true;
+    }
+    return false;
+  };
+  CHECK(says(row(30, "interpolated"), "At 30 ticks/s interpolated lags 33 ms; 60 would halve it and cost"));
+  const auto late = timing_advice(rows, row(30, "interpolated")).front();
+  CHECK(late.tick_rate == 60);
+  CHECK(late.drawing == *drawing_of("interpolated"));
+  CHECK(says(row(30, "ticked"), "ticked at 30 ticks/s and 144 frames/s is uneven by"));
+  CHECK(timing_advice(rows, row(30, "ticked")).front().drawing == *drawing_of("interpolated"));
+  CHECK(says(row(30, "interpolated"), "A press is seen after"));
+  const auto none = timing_advice(rows, row(240, "interpolated"));
+  CHECK(none.size() == 1);
+  CHECK(none.front().text.find("nothing here would be seen to be better") != std::string::npos);
+  TimingRow drops = row(240, "interpolated");
+  drops.figures.dropped = 0.4;
+  CHECK(says(drops, "0.40 s were not made up for"));
 }
