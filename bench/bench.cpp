@@ -150,12 +150,7 @@ const Take& take_of(int seconds) {
 // All figures of a 60 s take: six tick rates, five draw rates, five ways to draw it, on two threads.
 void timing_matrix_bench(benchmark::State& state) {
   const TimingSource source = source_of(take_of(60), place(Demo).world);
-  TimingAsk ask;
-  ask.tick_rates = {20, 30, 60, 120, 144, 240};
-  ask.draw_rates = {30, 60, 75, 144, 240};
-  ask.drawings.clear();
-  for (const char* word : {"ticked", "interpolated", "ahead", "chase:20", "in-frame"})
-    ask.drawings.push_back(*drawing_of(word));
+  const TimingAsk ask = whole_matrix();
   for (auto _ : state) benchmark::DoNotOptimize(timing_rows(source, ask, 2));
 }
 

@@ -177,6 +177,7 @@ using Place = std::function<Home(Random&)>;  // Where one begins.
 struct Asked {
   long ticks;              // In each place.
   std::string_view place;  // The beginning of its name; empty: all of them.
+  std::uint64_t seed = 0;
 };
 
 void drive_at_random(const TriangleWorld& world, const Profile& profile, const Place& again, long ticks, int hz,
@@ -241,7 +242,7 @@ bool soak(const char* name, const TriangleWorld& world, const Place& place, cons
       constexpr int kRates[] = {30, 60, 144, 240};
       for (int part = 0; part < 4; ++part)
         drive_at_random(world, part % 2 == 0 ? plain : clinging, place, ticks / threads / 4, kRates[part],
-                        std::uint64_t(1000 * t + part + 1), came);
+                        asked.seed * 100'000 + std::uint64_t(1000 * t + part + 1), came);
     });
   }
   for (std::thread& thread : running) thread.join();
@@ -257,10 +258,10 @@ bool soak(const char* name, const TriangleWorld& world, const Place& place, cons
 int main(int argc, char** argv) {
   const long ticks = argc > 1 ? std::atol(argv[1]) : 100'000'000L;
   if (ticks < 1000) {
-    std::puts("Usage: lagniappe_soak [TICKS [PLACE]], at least 1000");
+    std::puts("Usage: lagniappe_soak [TICKS [PLACE [SEED]]], at least 1000; other seeds make other drives");
     return 64;
   }
-  const Asked asked{ticks / 5, argc > 2 ? argv[2] : ""};
+  const Asked asked{ticks / 5, argc > 2 ? argv[2] : "", argc > 3 ? std::uint64_t(std::atol(argv[3])) : 0};
   std::puts(
       "| place | ticks | worst overlap | not finite | stuck | ticks crushed | ticks held | held on to nothing "
       "| slowest tick "

@@ -104,6 +104,9 @@ struct TimingAsk {
   double longest_catch_up = 0.25;
 };
 
+// Six tick rates from 20 to 240, five draw rates from 30 to 240, all five ways to draw.
+TimingAsk whole_matrix();
+
 struct TimingRow {
   int tick_rate;
   double draw_rate;

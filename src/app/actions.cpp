@@ -192,7 +192,7 @@ constexpr ActRow kRows[] = {
      true},
     {Act::TimingPage, "View", "Timing page", "Ctrl+4",
      "What is seen of a run at every tick rate and draw rate; recipes, ways to ask for ground", "ticks", true},
-    {Act::Hitch, "Drive", "Hitch", "F12", "One frame that takes longer, as long as the Timing page says", "",
+    {Act::Hitch, "Drive", "Hitch", "F10", "One frame that takes longer, as long as the Timing page says", "",
      false},
     {Act::ExportTiming, "Take", "Export timing...", "Ctrl+Alt+U",
      "The matrix of the Timing page as a table, or as a picture with its strips", "", false},

@@ -7,6 +7,7 @@
 #include <cmath>
 
 #include "fields/course_scale.h"
+#include "theme/focus_ring.h"
 #include "theme/theme.h"
 
 namespace lagniappe::app {
@@ -335,10 +336,7 @@ void CutView::paintEvent(QPaintEvent*) {
   paint_words(painter);
   painter.setClipping(false);
   paint_legend(painter);
-  if (!hasFocus()) return;
-  painter.setBrush(Qt::NoBrush);
-  painter.setPen(QPen(theme::teal(), 1));
-  painter.drawRect(rect().adjusted(0, 0, -1, -1));
+  theme::paint_focus(painter, *this);
 }
 
 }  // namespace lagniappe::app

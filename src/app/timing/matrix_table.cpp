@@ -6,7 +6,9 @@
 #include <QPainter>
 #include <cmath>
 
+#include "theme/focus_ring.h"
 #include "theme/theme.h"
+#include "timing/badge.h"
 
 namespace lagniappe::app {
 namespace {
@@ -97,18 +99,11 @@ void MatrixTable::paint_heads(QPainter& painter, const Layout& at) const {
   painter.drawText(QRectF(kAside, 0.0, at.left - 8.0, at.top), Qt::AlignLeft | Qt::AlignVCenter, tr("ticks/s"));
 }
 
-void MatrixTable::paint_mark(QPainter& painter, const QRectF& rect, const QString& letter, bool filled) const {
+void MatrixTable::paint_mark(QPainter& painter, const QRectF& rect, bool is_b) const {
   painter.setBrush(Qt::NoBrush);
-  const QColor colour = filled ? theme::teal() : theme::brick();
-  painter.setPen(QPen(colour, 2, filled ? Qt::SolidLine : Qt::DashLine));
+  painter.setPen(QPen(is_b ? theme::teal() : theme::brick(), 2, is_b ? Qt::SolidLine : Qt::DashLine));
   painter.drawRoundedRect(rect.adjusted(1, 1, -1, -1), 5, 5);
-  const QRectF badge(rect.right() - 22.0, rect.center().y() - 8.0, 16.0, 16.0);
-  painter.setPen(QPen(colour, 1.4, filled ? Qt::SolidLine : Qt::DashLine));
-  painter.setBrush(filled ? colour : theme::sheet());
-  painter.drawEllipse(badge);
-  painter.setPen(filled ? theme::sheet() : colour);
-  painter.setFont(theme::text_font(11, true));
-  painter.drawText(badge, Qt::AlignCenter, letter);
+  paint_badge(painter, {rect.right() - 22.0, rect.center().y() - 8.0, 16.0, 16.0}, is_b);
 }
 
 void MatrixTable::paint_cell(QPainter& painter, const QRectF& rect, std::size_t row, std::size_t column) const {
@@ -137,9 +132,8 @@ void MatrixTable::paint(QPainter& painter, const QSizeF& size) const {
       paint_cell(painter, rect, row, column);
       const TimingCell cell{row, column, drawing_};
       const TimingCell a = desk_.a();
-      if (a.tick_rate == row && a.draw_rate == column && cell != desk_.b())
-        paint_mark(painter, rect, "A", false);
-      if (cell == desk_.b()) paint_mark(painter, rect, "B", true);
+      if (a.tick_rate == row && a.draw_rate == column && cell != desk_.b()) paint_mark(painter, rect, false);
+      if (cell == desk_.b()) paint_mark(painter, rect, true);
     }
   }
 }
@@ -147,10 +141,7 @@ void MatrixTable::paint(QPainter& painter, const QSizeF& size) const {
 void MatrixTable::paintEvent(QPaintEvent*) {
   QPainter painter(this);
   paint(painter, size());
-  if (!hasFocus() || desk_.study() == nullptr) return;
-  painter.setBrush(Qt::NoBrush);
-  painter.setPen(QPen(theme::teal(), 1, Qt::DotLine));
-  painter.drawRect(rect().adjusted(0, 0, -1, -1));
+  theme::paint_focus(painter, *this);
 }
 
 void MatrixTable::mousePressEvent(QMouseEvent* event) {

@@ -42,7 +42,7 @@ class MatrixTable : public QWidget {
   std::pair<double, double> range() const;
   void paint_heads(QPainter& painter, const Layout& at) const;
   void paint_cell(QPainter& painter, const QRectF& rect, std::size_t row, std::size_t column) const;
-  void paint_mark(QPainter& painter, const QRectF& rect, const QString& letter, bool filled) const;
+  void paint_mark(QPainter& painter, const QRectF& rect, bool is_b) const;
   void move_by(int rows, int columns);
 
   TimingDesk& desk_;

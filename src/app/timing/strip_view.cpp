@@ -8,7 +8,9 @@
 #include <algorithm>
 #include <cmath>
 
+#include "theme/focus_ring.h"
 #include "theme/theme.h"
+#include "timing/badge.h"
 
 namespace lagniappe::app {
 namespace {
@@ -96,15 +98,7 @@ void StripView::paint_words(QPainter& painter, const QRectF& rect, int which) co
   const TimingStudy& study = *desk_.study();
   const TimingCell cell = which == 0 ? desk_.a() : desk_.b();
   const TimingRow& row = study.row(cell);
-  const bool filled = which == 1;
-  const QRectF badge(rect.left() + 6.0, rect.top() + 2.0, 16.0, 16.0);
-  const QColor colour = filled ? theme::teal() : theme::brick();
-  painter.setPen(QPen(colour, 1.4, filled ? Qt::SolidLine : Qt::DashLine));
-  painter.setBrush(filled ? colour : theme::sheet());
-  painter.drawEllipse(badge);
-  painter.setPen(filled ? theme::sheet() : colour);
-  painter.setFont(theme::text_font(11, true));
-  painter.drawText(badge, Qt::AlignCenter, filled ? "B" : "A");
+  paint_badge(painter, {rect.left() + 6.0, rect.top() + 2.0, 16.0, 16.0}, which == 1);
   painter.setPen(theme::ink());
   painter.setFont(theme::text_font(13, true));
   const QRectF line(rect.left() + 28.0, rect.top(), rect.width() - 32.0, 19.0);
@@ -246,10 +240,7 @@ void StripView::paintEvent(QPaintEvent*) {
   gather();
   QPainter painter(this);
   paint(painter, size());
-  if (!hasFocus() || desk_.study() == nullptr) return;
-  painter.setBrush(Qt::NoBrush);
-  painter.setPen(QPen(theme::teal(), 1, Qt::DotLine));
-  painter.drawRect(rect().adjusted(0, 0, -1, -1));
+  theme::paint_focus(painter, *this);
 }
 
 void StripView::mousePressEvent(QMouseEvent* event) {

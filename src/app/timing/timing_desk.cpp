@@ -26,16 +26,6 @@ constexpr ShownFigure kFigures[] = {
      [](const TimingFigures& f) { return f.dropped; }},
 };
 
-TimingAsk all_of_it() {
-  TimingAsk ask;
-  ask.tick_rates = {20, 30, 60, 120, 144, 240};
-  ask.draw_rates = {30, 60, 75, 144, 240};
-  ask.drawings.clear();
-  for (const char* word : {"ticked", "interpolated", "ahead", "chase:20", "in-frame"})
-    ask.drawings.push_back(*drawing_of(word));
-  return ask;
-}
-
 // m along the exact way since a moment, by its ticks.
 class Along {
  public:
@@ -86,7 +76,7 @@ void TimingDesk::refresh() {
   study->ticks = asked_ticks_;
   study->take = shown.take;
   study->place = shown.place;
-  study->ask = all_of_it();
+  study->ask = whole_matrix();
   job_.start([this, study](const NewestJob::Handle& handle) {
     const TimingSource source = study->source();
     const unsigned threads = std::max(1u, std::thread::hardware_concurrency());

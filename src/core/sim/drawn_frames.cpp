@@ -58,8 +58,7 @@ double rate_of_lag(double time_constant) { return time_constant > 0.0 ? 1.0 / ti
 class Drawer {
  public:
   Drawer(const Drawing& drawing, const Profile& profile)
-      : drawing_(drawing),
-        profile_(profile),
+      : profile_(profile),
         body_(drawing.method == DrawMethod::Chase ? drawing.chase_rate : INFINITY),
         eye_(rate_of_lag(drawing.camera_lag)) {}
 
@@ -74,7 +73,6 @@ class Drawer {
   std::vector<DrawnFrame>& frames() { return frames_; }
 
  private:
-  const Drawing& drawing_;
   const Profile& profile_;
   Follower body_, eye_;
   std::vector<DrawnFrame> frames_;

@@ -156,6 +156,16 @@ class Matrix {
 
 }  // namespace
 
+TimingAsk whole_matrix() {
+  TimingAsk ask;
+  ask.tick_rates = {20, 30, 60, 120, 144, 240};
+  ask.draw_rates = {30, 60, 75, 144, 240};
+  ask.drawings.clear();
+  for (int method = 0; method < kDrawMethods; ++method)
+    ask.drawings.emplace_back().method = static_cast<DrawMethod>(method);
+  return ask;
+}
+
 TimingSource source_of(const Take& take, const World& world) {
   return {take.start, script_of(take), take.seconds(), take.profile, world, &take};
 }
