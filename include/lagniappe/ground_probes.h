@@ -4,6 +4,7 @@
 #pragma once
 
 #include <array>
+#include <functional>
 #include <optional>
 #include <span>
 #include <string_view>
@@ -63,8 +64,11 @@ struct ProbeLane {
   std::size_t flickers = 0;  // Answers that lasted for less than 0.1 s, while the solver kept to its own.
   double seconds = 0.0;      // Mean cost of a question, as measured.
 };
-std::array<ProbeLane, kGroundProbes> ask_over_run(std::span<const CharacterState> states, int tick_rate,
+// `state_at`: any of `count` states in a row. Stops, with what it has, once `wanted` says no.
+using StateAt = std::function<const CharacterState&(std::size_t)>;
+std::array<ProbeLane, kGroundProbes> ask_over_run(const StateAt& state_at, std::size_t count, int tick_rate,
                                                   const Profile& profile, const World& world,
-                                                  const ProbeLengths& lengths = {});
+                                                  const ProbeLengths& lengths = {},
+                                                  const std::function<bool()>& wanted = {});
 
 }  // namespace lagniappe

@@ -93,9 +93,9 @@ void print_rows(const std::vector<TimingRow>& rows) {
 int measure(const Options& options, const TimingSource& source) {
   const auto ask = ask_of(options);
   if (!ask) return fail(ask.error());
-  if (source.seconds * kExactTickRate > double(kMostTicks)) {
-    fmt::print(stderr, "A run has at most {} ticks; {} s at {} ticks per second, to compare with, are more.\n",
-               kMostTicks, source.seconds, kExactTickRate);
+  if (source.seconds > kLongestTiming) {
+    fmt::print(stderr, "A run of at most {} s is measured; this one has {} s.\n", kLongestTiming,
+               source.seconds);
     return kWrongUsage;
   }
   const auto rows = timing_rows(source, *ask, std::max(1u, std::thread::hardware_concurrency()));

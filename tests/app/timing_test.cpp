@@ -303,3 +303,14 @@ TEST_CASE_METHOD(TimingFixture,
   }
   CHECK_FALSE(QImage(folder.filePath("timing.png")).isNull());
 }
+
+TEST_CASE_METHOD(TimingFixture, "Figures go with what is shown: another place with nothing driven has none") {
+  open(QString(LAGNIAPPE_SOURCE_DIR "/courses/orrery.course.json"));
+  REQUIRE(wait_for([&] { return desk.study() == nullptr; }));
+  next_picture();
+  CHECK_FALSE(page.matrix().isVisible());
+  drive_some();
+  REQUIRE(wait_for([&] { return desk.study() != nullptr; }));
+  CHECK(desk.study()->place->course.name == session.place()->course.name);
+  CHECK(desk.study()->since == 0.0);
+}

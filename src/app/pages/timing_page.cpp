@@ -268,7 +268,6 @@ void TimingPage::go_down() {
 
 void TimingPage::refresh() {
   desk_->refresh();
-  strips_->refresh();
   feel_->refresh();
   QWidget* shown = tabs_->currentWidget();
   if (shown->isAncestorOf(probes_)) probes_->refresh();
@@ -292,7 +291,8 @@ void TimingPage::show_measured() {
     for (const TimingRow& row : study->rows) {
       if (row.drawing.method != DrawMethod::InFrame) apart = std::max(apart, row.figures.apart);
     }
-    summary_->setText(tr("%1 s: all tick rates within %2 cm of 480 ticks/s")
+    summary_->setText((study->since > 0.0 ? tr("The last %1 s: all tick rates within %2 cm of 480 ticks/s")
+                                          : tr("%1 s: all tick rates within %2 cm of 480 ticks/s"))
                           .arg(study->take.seconds(), 0, 'f', 1)
                           .arg(apart * 1e2, 0, 'f', 1));
     meaning_->setText(tr(shown_figures()[desk_->figure()].what) + tr(".   A click chooses B, with Shift A."));

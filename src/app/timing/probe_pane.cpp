@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "timing/probe_pane.h"
 
+#include <QEvent>
 #include <QHeaderView>
 #include <QLabel>
 #include <QMouseEvent>
@@ -144,6 +145,12 @@ void ProbePane::refresh() {
   if (!session_.live()) ask_over_take();
 }
 
+// In other colours all is said again.
+void ProbePane::changeEvent(QEvent* event) {
+  QWidget::changeEvent(event);
+  if (event->type() == QEvent::PaletteChange) shown_ = {};
+}
+
 void ProbePane::show_answers() {
   const CharacterState& state = session_.current();
   const double dt = 1.0 / session_.shown().run.tick_rate();
@@ -176,12 +183,11 @@ void ProbePane::ask_over_take() {
   asked_ = of;
   job_.start([this, shown](const NewestJob::Handle& handle) {
     auto lanes = std::make_shared<ProbeLanes::Lanes>();
-    std::vector<CharacterState> states;
-    for (std::size_t i = 0; i <= shown.run.ticks(); ++i) {
-      states.push_back(shown.run.state(i));
-      lanes->solver.push_back(shown.run.state(i).grounded());
-    }
-    lanes->probes = ask_over_run(states, shown.run.tick_rate(), shown.take.profile, shown.place->world);
+    const std::size_t count = shown.run.ticks() + 1;
+    for (std::size_t i = 0; i < count; ++i) lanes->solver.push_back(shown.run.state(i).grounded());
+    lanes->probes = ask_over_run([&](std::size_t i) -> const CharacterState& { return shown.run.state(i); },
+                                 count, shown.run.tick_rate(), shown.take.profile, shown.place->world, {},
+                                 [&] { return handle.wanted(); });
     handle.finish([this, lanes] {
       lanes_->show_lanes(lanes);
       for (std::size_t p = 0; p < kGroundProbes; ++p) {

@@ -46,6 +46,9 @@ class ProbePane : public QWidget {
   QTableWidget& table() { return *table_; }
   ProbeLanes& lanes() { return *lanes_; }
 
+ protected:
+  void changeEvent(QEvent* event) override;
+
  private:
   void show_answers();
   void ask_over_take();

@@ -2,6 +2,7 @@
 #include "timing/recipe_pane.h"
 
 #include <QCheckBox>
+#include <QEvent>
 #include <QHeaderView>
 #include <QLabel>
 #include <QPainter>
@@ -193,6 +194,16 @@ void RecipePane::fill() {
   }
   close();
   list_->expandAll();
+}
+
+// Ours is in a colour of the theme.
+void RecipePane::changeEvent(QEvent* event) {
+  QWidget::changeEvent(event);
+  if (event->type() != QEvent::PaletteChange) return;
+  for (int p = 0; p < list_->topLevelItemCount(); ++p) {
+    QTreeWidgetItem* part = list_->topLevelItem(p);
+    part->child(part->childCount() - 1)->setForeground(0, theme::teal());
+  }
 }
 
 void RecipePane::come_up() {

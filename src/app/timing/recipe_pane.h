@@ -52,6 +52,9 @@ class RecipePane : public QWidget {
  signals:
   void ways_changed();
 
+ protected:
+  void changeEvent(QEvent* event) override;
+
  private:
   void fill();
   void show_worst(std::vector<RecipeWorst> worst);

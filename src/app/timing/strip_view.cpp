@@ -31,6 +31,8 @@ StripView::StripView(TimingDesk& desk, QWidget* parent) : QWidget(parent), desk_
   QElapsedTimer elapsed;
   elapsed.start();
   now_ = [elapsed] { return double(elapsed.nsecsElapsed()) * 1e-9; };
+  frames_.setInterval(16);  // ms.
+  connect(&frames_, &QTimer::timeout, this, qOverload<>(&QWidget::update));
   const auto anew = [this] { stale_ = true, update(); };
   connect(&desk, &TimingDesk::measured, this, anew);
   connect(&desk, &TimingDesk::chosen, this, anew);
@@ -41,14 +43,11 @@ void StripView::gather() {
   strips_ = {desk_.strip(desk_.a()), desk_.strip(desk_.b())};
 }
 
-void StripView::refresh() {
-  if (replaying_) update();
-}
-
 void StripView::set_replaying(bool replaying) {
   if (replaying == replaying_) return;
   replaying_ = replaying;
   began_ = now_();
+  replaying_ ? frames_.start() : frames_.stop();
   update();
   emit replay_changed(replaying);
 }

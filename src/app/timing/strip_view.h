@@ -4,6 +4,7 @@
 #pragma once
 
 #include <QElapsedTimer>
+#include <QTimer>
 #include <QWidget>
 
 #include "timing/timing_desk.h"
@@ -19,7 +20,6 @@ class StripView : public QWidget {
 
   explicit StripView(TimingDesk& desk, QWidget* parent = nullptr);
 
-  void refresh();  // Once a beat.
   bool replaying() const { return replaying_; }
   void set_replaying(bool replaying);
   void set_clock(std::function<double()> now) { now_ = std::move(now); }
@@ -66,6 +66,7 @@ class StripView : public QWidget {
   std::array<Strip, 2> strips_;
   bool replaying_ = false, stale_ = true;
   std::function<double()> now_;
+  QTimer frames_;  // While it replays: the window's own beat rests where nobody drives.
   double began_ = 0.0;
   std::optional<double> pointed_;
   double grip_ = 0.0;

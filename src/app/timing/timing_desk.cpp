@@ -52,6 +52,13 @@ class Along {
   double from_;
 };
 
+// The last of a take, as one of its own.
+Take last_of(const Recording& recording, double seconds) {
+  const auto most = static_cast<std::size_t>(seconds * recording.take.tick_rate);
+  const std::size_t all = recording.run.ticks(), first = all > most ? all - most : 0;
+  return first == 0 ? recording.take : part_of(recording.take, first, all, recording.run.state(first));
+}
+
 }  // namespace
 
 std::span<const ShownFigure> shown_figures() { return kFigures; }
@@ -66,15 +73,16 @@ TimingDesk::TimingDesk(DriveSession& session, QObject* parent)
 void TimingDesk::refresh() {
   if (!session_.has_shown() || session_.live()) return;
   const Recording& shown = session_.shown();
-  const bool asked = asked_ == session_.revision() && asked_ticks_ == shown.run.ticks();
-  if (asked || shown.run.ticks() == 0) return;
+  if (shown.run.ticks() == 0) return forget(session_.revision());
+  if (asked_ == session_.revision() && asked_ticks_ == shown.run.ticks()) return;
   asked_ = session_.revision();
   asked_ticks_ = shown.run.ticks();
   share_ = 0.0;
   auto study = std::make_shared<TimingStudy>();
   study->revision = asked_;
   study->ticks = asked_ticks_;
-  study->take = shown.take;
+  study->take = last_of(shown, kLongest);
+  study->since = shown.take.seconds() - study->take.seconds();
   study->place = shown.place;
   study->ask = whole_matrix();
   job_.start([this, study](const NewestJob::Handle& handle) {
@@ -89,9 +97,13 @@ void TimingDesk::refresh() {
     study->exact_run = ticked_run(source.start, source.inputs_at(kExactTickRate), source.profile, source.world,
                                   kExactTickRate);
     study->exact = std::make_unique<ExactWay>(study->exact_run, source.profile, true);
+    for (const int rate : study->ask.tick_rates) {
+      if (!handle.wanted()) return;
+      study->ticked.push_back(
+          ticked_run(source.start, source.inputs_at(rate), source.profile, source.world, rate));
+    }
     handle.finish([this, study] {
       study_ = study;
-      ticked_.clear();
       frames_.clear();
       // Where it can be seen best: around what is most uneven.
       from_ = std::clamp(study_->row(a_).figures.body.pop_at - 0.5 * kWindow, 0.0,
@@ -99,6 +111,17 @@ void TimingDesk::refresh() {
       emit measured();
     });
   });
+}
+
+// Figures are not those of what is shown any more.
+void TimingDesk::forget(std::uint64_t revision) {
+  asked_ = revision;
+  asked_ticks_ = 0;
+  job_.give_up();
+  if (study_ == nullptr || study_->revision == revision) return;
+  study_.reset();
+  frames_.clear();
+  emit measured();
 }
 
 void TimingDesk::give_up() {
@@ -124,15 +147,6 @@ void TimingDesk::set_from(double seconds) {
   if (study_ == nullptr) return;
   from_ = std::clamp(seconds, 0.0, std::max(study_->take.seconds() - kWindow, 0.0));
   emit chosen();
-}
-
-const TickedRun& TimingDesk::ticks(std::size_t rate) {
-  const auto found = ticked_.find(rate);
-  if (found != ticked_.end()) return found->second;
-  const TimingSource source = study_->source();
-  const int hz = study_->ask.tick_rates[rate];
-  return ticked_.emplace(rate, ticked_run(source.start, source.inputs_at(hz), source.profile, source.world, hz))
-      .first->second;
 }
 
 const std::vector<DrawnFrame>& TimingDesk::frames(const TimingCell& cell) {

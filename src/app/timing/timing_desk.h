@@ -35,7 +35,9 @@ struct TimingStudy {
   std::shared_ptr<const Place> place;
   TimingAsk ask;
   std::vector<TimingRow> rows;
+  double since = 0.0;  // s of the shown take that come before what is measured.
   TickedRun exact_run;
+  std::vector<TickedRun> ticked;  // At each of the ask's tick rates.
   std::unique_ptr<ExactWay> exact;
 
   const TimingRow& row(const TimingCell& cell) const;
@@ -62,7 +64,8 @@ struct Strip {
 class TimingDesk : public QObject {
   Q_OBJECT
  public:
-  static constexpr double kWindow = 0.25;  // s of a strip.
+  static constexpr double kWindow = 0.25;    // s of a strip.
+  static constexpr double kLongest = 120.0;  // s, the last of a take, that are measured.
 
   explicit TimingDesk(DriveSession& session, QObject* parent = nullptr);
 
@@ -86,7 +89,7 @@ class TimingDesk : public QObject {
   void set_from(double seconds);
   Strip strip(const TimingCell& cell);
   // The run at one of the ask's tick rates. REQUIRES: study() is not null.
-  const TickedRun& ticks(std::size_t rate);
+  const TickedRun& ticks(std::size_t rate) const { return study_->ticked[rate]; }
 
  signals:
   void measured();  // Or there is nothing to measure any more.
@@ -94,6 +97,7 @@ class TimingDesk : public QObject {
   void chosen();  // Cells, figure or moment.
 
  private:
+  void forget(std::uint64_t revision);
   const std::vector<DrawnFrame>& frames(const TimingCell& cell);
 
   DriveSession& session_;
@@ -104,7 +108,6 @@ class TimingDesk : public QObject {
   double share_ = 0.0, from_ = 0.0;
   std::size_t figure_ = 1;
   TimingCell a_{1, 3, 0}, b_{2, 3, 1};
-  std::map<std::size_t, TickedRun> ticked_;
   std::map<std::array<std::size_t, 3>, std::vector<DrawnFrame>> frames_;
 };
 

@@ -155,15 +155,14 @@ class Question {
 };
 
 // Answers of less than kShortAnswer, between two others, during which the solver's is the same throughout.
-std::size_t flickers_of(const std::vector<std::uint8_t>& ground, std::span<const CharacterState> states,
+std::size_t flickers_of(const std::vector<std::uint8_t>& ground, const std::vector<std::uint8_t>& solver,
                         int tick_rate) {
   std::size_t flickers = 0, begin = 0;
   for (std::size_t i = 1; i < ground.size(); ++i) {
     if (ground[i] == ground[i - 1]) continue;
     const bool brief = begin > 0 && static_cast<double>(i - begin) < kShortAnswer * tick_rate;
     bool steady = true;
-    for (std::size_t k = begin > 0 ? begin - 1 : 0; k < i; ++k)
-      steady = steady && states[k].grounded() == states[i].grounded();
+    for (std::size_t k = begin > 0 ? begin - 1 : 0; k < i; ++k) steady = steady && solver[k] == solver[i];
     flickers += brief && steady;
     begin = i;
   }
@@ -179,26 +178,31 @@ ProbeAnswer ask_for_ground(GroundProbe probe, const CharacterState& before, cons
   return Question(before, now, dt, profile, world, lengths).ask(probe);
 }
 
-std::array<ProbeLane, kGroundProbes> ask_over_run(std::span<const CharacterState> states, int tick_rate,
+std::array<ProbeLane, kGroundProbes> ask_over_run(const StateAt& state_at, std::size_t count, int tick_rate,
                                                   const Profile& profile, const World& world,
-                                                  const ProbeLengths& lengths) {
+                                                  const ProbeLengths& lengths,
+                                                  const std::function<bool()>& wanted) {
+  constexpr std::size_t kAskEvery = 4096;
   std::array<ProbeLane, kGroundProbes> lanes;
+  std::vector<std::uint8_t> solver(count);
+  for (std::size_t i = 0; i < count; ++i) solver[i] = state_at(i).grounded();
   for (std::size_t p = 0; p < kGroundProbes; ++p) {
     ProbeLane& lane = lanes[p];
-    lane.ground.resize(states.size());
+    lane.ground.resize(count);
     const auto begin = std::chrono::steady_clock::now();
-    for (std::size_t i = 1; i < states.size(); ++i)
+    for (std::size_t i = 1; i < count; ++i) {
+      if (wanted && i % kAskEvery == 0 && !wanted()) return lanes;
       lane.ground[i] =
-          ask_for_ground(GroundProbe(p), states[i - 1], states[i], 1.0 / tick_rate, profile, world, lengths)
+          ask_for_ground(GroundProbe(p), state_at(i - 1), state_at(i), 1.0 / tick_rate, profile, world, lengths)
               .ground;
-    const std::chrono::duration<double> took = std::chrono::steady_clock::now() - begin;
-    if (states.size() > 1) {
-      lane.ground[0] = lane.ground[1];
-      lane.seconds = took.count() / static_cast<double>(states.size() - 1);
     }
-    for (std::size_t i = 1; i < states.size(); ++i)
-      lane.disagrees += (lane.ground[i] != 0) != states[i].grounded();
-    lane.flickers = flickers_of(lane.ground, states, tick_rate);
+    const std::chrono::duration<double> took = std::chrono::steady_clock::now() - begin;
+    if (count > 1) {
+      lane.ground[0] = lane.ground[1];
+      lane.seconds = took.count() / static_cast<double>(count - 1);
+    }
+    for (std::size_t i = 1; i < count; ++i) lane.disagrees += lane.ground[i] != solver[i];
+    lane.flickers = flickers_of(lane.ground, solver, tick_rate);
   }
   return lanes;
 }

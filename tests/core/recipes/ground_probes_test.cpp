@@ -27,6 +27,12 @@ ProbeAnswer ask(GroundProbe probe, const CharacterState& now, const TriangleWorl
   return ask_for_ground(probe, now, now, 1.0 / 60, kProfile, world);
 }
 
+std::array<ProbeLane, kGroundProbes> over(const std::vector<CharacterState>& states,
+                                          const TriangleWorld& world) {
+  return ask_over_run([&](std::size_t i) -> const CharacterState& { return states[i]; }, states.size(), 60,
+                      kProfile, world);
+}
+
 const ProbeLane& lane(const std::array<ProbeLane, kGroundProbes>& lanes, GroundProbe probe) {
   return lanes[std::size_t(probe)];
 }
@@ -80,7 +86,7 @@ TEST_CASE("Over a run: down stairs the short ray and the last normal flicker, th
   // Down them: they rise towards -Z.
   const auto states = driven(world, Home{{0, 4.0, -2.9}, Quat(1, 0, 0, 0), kPi}, push(0, 1), 2.0);
   for (std::size_t i = 1; i < states.size(); ++i) REQUIRE(states[i].grounded());
-  const auto lanes = ask_over_run(states, 60, kProfile, world);
+  const auto lanes = over(states, world);
   for (const ProbeLane& l : lanes) {
     CHECK(l.ground.size() == states.size());
     CHECK(l.seconds > 0.0);
@@ -103,7 +109,7 @@ TEST_CASE("In a jump the long ray says ground before and after, and the lanes co
     d.go(1.0 / 60, {});
     states.push_back(d.state);
   }
-  const auto lanes = ask_over_run(states, 60, kProfile, world);
+  const auto lanes = over(states, world);
   std::size_t in_air = 0, below_a_metre = 0;
   for (std::size_t i = 1; i < states.size(); ++i) {
     if (states[i].grounded()) continue;
@@ -121,11 +127,17 @@ TEST_CASE("A short answer is a flicker only while the solver keeps to its own") 
   for (CharacterState& s : states) s.foot_C.y = 0.0;
   // For two ticks the body is where a short ray does not reach, and nobody noticed.
   states[30].foot_C.y = states[31].foot_C.y = 0.3;
-  auto lanes = ask_over_run(states, 60, kProfile, world);
+  auto lanes = over(states, world);
   CHECK(lane(lanes, GroundProbe::ShortRay).flickers == 1);
   CHECK(lane(lanes, GroundProbe::ShortRay).disagrees == 2);
   for (const std::size_t i : {30, 31}) states[i].ground.verdict = Verdict::None;
-  lanes = ask_over_run(states, 60, kProfile, world);
+  lanes = over(states, world);
   CHECK(lane(lanes, GroundProbe::ShortRay).flickers == 0);
   CHECK(lane(lanes, GroundProbe::ShortRay).disagrees == 0);
+  // Given up, it asks no further.
+  std::vector<CharacterState> many(9000, states.front());
+  int asked = 0;
+  ask_over_run([&](std::size_t i) -> const CharacterState& { return many[i]; }, many.size(), 60, kProfile,
+               world, {}, [&] { return ++asked < 2; });
+  CHECK(asked == 2);
 }

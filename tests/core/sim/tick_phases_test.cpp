@@ -26,7 +26,7 @@ TEST_CASE("The phases of every tick add up to its way and its change of velocity
     // Down the stairs at first.
     if (i % 20 == 0) input = i < 60 ? push(0, -1) : push(random.between(-1, 1), random.between(-1, 1));
     input.pressed = {};
-    if (i % 90 == 0) input.pressed.set(Action::Jump, true);
+    if (i % 90 == 89) input.pressed.set(Action::Jump, true);
     Ledger ledger;
     const CharacterState after = step(state, input, profile, world, 1.0 / 60, &ledger);
     const auto phases = tick_phases(state, after, ledger);
