@@ -73,10 +73,10 @@ TimingDesk::TimingDesk(DriveSession& session, QObject* parent)
 void TimingDesk::refresh() {
   if (!session_.has_shown() || session_.live()) return;
   const Recording& shown = session_.shown();
-  if (shown.run.ticks() == 0) return forget(session_.revision());
   if (asked_ == session_.revision() && asked_ticks_ == shown.run.ticks()) return;
   asked_ = session_.revision();
   asked_ticks_ = shown.run.ticks();
+  if (asked_ticks_ == 0 || !is_worth_keeping(shown)) return forget();
   share_ = 0.0;
   auto study = std::make_shared<TimingStudy>();
   study->revision = asked_;
@@ -114,11 +114,9 @@ void TimingDesk::refresh() {
 }
 
 // Figures are not those of what is shown any more.
-void TimingDesk::forget(std::uint64_t revision) {
-  asked_ = revision;
-  asked_ticks_ = 0;
+void TimingDesk::forget() {
   job_.give_up();
-  if (study_ == nullptr || study_->revision == revision) return;
+  if (study_ == nullptr) return;
   study_.reset();
   frames_.clear();
   emit measured();

@@ -97,7 +97,7 @@ class TimingDesk : public QObject {
   void chosen();  // Cells, figure or moment.
 
  private:
-  void forget(std::uint64_t revision);
+  void forget();
   const std::vector<DrawnFrame>& frames(const TimingCell& cell);
 
   DriveSession& session_;
