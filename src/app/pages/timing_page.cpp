@@ -73,7 +73,7 @@ TimingPage::TimingPage(DriveSession& session, Heart& heart, const Actions& actio
       recipes_(new RecipePane(*desk_)),
       probes_(new ProbePane(session)),
       phases_(new PhasePane(session)),
-      ways_(new WaysPane(*desk_, session)),
+      ways_(new WaysPane(*desk_)),
       feel_(new FeelBar(session, heart, actions)),
       tabs_(new QTabWidget),
       methods_(new QButtonGroup(this)),

@@ -77,7 +77,6 @@ void TimingDesk::refresh() {
   asked_ = session_.revision();
   asked_ticks_ = shown.run.ticks();
   if (asked_ticks_ == 0 || !is_worth_keeping(shown)) return forget();
-  share_ = 0.0;
   auto study = std::make_shared<TimingStudy>();
   study->revision = asked_;
   study->ticks = asked_ticks_;
@@ -89,7 +88,7 @@ void TimingDesk::refresh() {
     const TimingSource source = study->source();
     const unsigned threads = std::max(1u, std::thread::hardware_concurrency());
     auto rows = timing_rows(source, study->ask, threads, [&](double share) {
-      handle.deliver([this, share] { emit progressed(share_ = share); });
+      handle.deliver([this, share] { emit progressed(share); });
       return handle.wanted();
     });
     if (!rows) return;
@@ -120,10 +119,6 @@ void TimingDesk::forget() {
   study_.reset();
   frames_.clear();
   emit measured();
-}
-
-void TimingDesk::give_up() {
-  if (job_.give_up()) emit progressed(share_ = 0.0);
 }
 
 void TimingDesk::set_figure(std::size_t figure) {

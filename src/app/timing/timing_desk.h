@@ -74,8 +74,6 @@ class TimingDesk : public QObject {
   const TimingStudy* study() const { return study_.get(); }
   std::shared_ptr<const TimingStudy> shared_study() const { return study_; }
   bool busy() const { return job_.busy(); }
-  double share() const { return share_; }
-  void give_up();
 
   std::size_t figure() const { return figure_; }
   void set_figure(std::size_t figure);
@@ -105,7 +103,7 @@ class TimingDesk : public QObject {
   std::shared_ptr<const TimingStudy> study_;
   std::uint64_t asked_ = 0;
   std::size_t asked_ticks_ = 0;
-  double share_ = 0.0, from_ = 0.0;
+  double from_ = 0.0;
   std::size_t figure_ = 1;
   TimingCell a_{1, 3, 0}, b_{2, 3, 1};
   std::map<std::array<std::size_t, 3>, std::vector<DrawnFrame>> frames_;

@@ -120,7 +120,7 @@ void WaysPicture::paintEvent(QPaintEvent*) {
   paint_apart(painter, {8.0, upper + 4.0, wide - 16.0, height() - upper - 4.0});
 }
 
-WaysPane::WaysPane(TimingDesk& desk, DriveSession&, QWidget* parent)
+WaysPane::WaysPane(TimingDesk& desk, QWidget* parent)
     : QWidget(parent), desk_(desk), picture_(new WaysPicture(desk)), list_(new QListWidget), why_(new QLabel) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);

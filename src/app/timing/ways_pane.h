@@ -44,7 +44,7 @@ class WaysPicture : public QWidget {
 class WaysPane : public QWidget {
   Q_OBJECT
  public:
-  WaysPane(TimingDesk& desk, DriveSession& session, QWidget* parent = nullptr);
+  explicit WaysPane(TimingDesk& desk, QWidget* parent = nullptr);
 
   void refresh();  // While it is shown.
   WaysPicture& picture() { return *picture_; }

@@ -13,7 +13,6 @@ constexpr double kFeltLag = 0.012;    // s that nobody calls late.
 constexpr double kSeenJitter = 2e-3;  // m that nobody calls uneven.
 constexpr double kSeenInside = 5e-3;  // m.
 constexpr double kMuchSooner = 4e-3;  // s.
-constexpr double kSmallCost = 1e-6;   // s of a frame.
 
 class Adviser {
  public:
@@ -78,10 +77,8 @@ class Adviser {
     const double lag = now_.figures.body.lag;
     if (lag < kFeltLag || sooner == nullptr || now_.drawing.method == DrawMethod::InFrame) return;
     if (sooner->figures.body.lag > 0.8 * lag) return late_by_method(lag);
-    // What more ticks cost, of the time of a frame.
-    const double cost = std::max(
-        (sooner->tick_rate * sooner->step_seconds - now_.tick_rate * now_.step_seconds) / now_.draw_rate,
-        kSmallCost);
+    // What more ticks cost, of the time of a frame: by the one measure of which there are more ticks.
+    const double cost = (sooner->tick_rate - now_.tick_rate) * sooner->step_seconds / now_.draw_rate;
     const bool halves = sooner->figures.body.lag < 0.6 * lag;
     say(fmt::format(
             "At {} ticks/s {} lags {:.0f} ms; {} would {} and cost {:.2g} ms a frame.", now_.tick_rate,

@@ -446,6 +446,8 @@ TEST_CASE(
   CHECK(says(row(30, "interpolated"), "At 30 ticks/s interpolated lags 33 ms; 60 would halve it and cost"));
   const auto late = timing_advice(rows, row(30, "interpolated")).front();
   CHECK(late.tick_rate == 60);
+  // 30 more ticks a second of a microsecond each, in 144 frames.
+  CHECK(late.text.find("cost 0.00021 ms a frame") != std::string::npos);
   CHECK(late.drawing == *drawing_of("interpolated"));
   CHECK(says(row(30, "ticked"), "ticked at 30 ticks/s and 144 frames/s is uneven by"));
   CHECK(timing_advice(rows, row(30, "ticked")).front().drawing == *drawing_of("interpolated"));
