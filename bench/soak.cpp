@@ -209,7 +209,12 @@ void drive_at_random(const TriangleWorld& world, const Profile& profile, const P
     }
     came.crushed += state.crushed;
     came.held += state.holding();
-    if (i % 4 == 1) came.adrift += is_adrift(state, profile, world);
+    if (i % 4 == 1 && is_adrift(state, profile, world)) {
+      ++came.adrift;
+      const Vec3& at = state.foot_C;
+      std::fprintf(stderr, "held on to nothing: drive %llu, %d ticks/s, tick %ld, foot at %.9g %.9g %.9g\n",
+                   static_cast<unsigned long long>(seed), hz, i, at.x, at.y, at.z);
+    }
     if (i % 4 == 0 && !state.crushed) Came::raise(came.deepest, overlap(state, profile, world));
     if (i % (5 * hz) == 0) {
       const bool stuck =

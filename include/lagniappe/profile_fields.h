@@ -74,9 +74,6 @@ const ProfileField* find_field(std::string_view path);
 const ProfileCurve* find_curve(std::string_view path);
 const ProfileChoice* find_choice(std::string_view path);
 
-// Whether a value is kept and written, and nothing here reads it yet: only a game of one's own does.
-bool is_idle(std::string_view path);
-
 // Returns every path, in the order of the tables.
 std::vector<std::string> profile_paths();
 

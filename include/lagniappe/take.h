@@ -22,6 +22,13 @@ struct DroppedTime {
   double seconds;
 };
 
+// From which tick on another device drove; counted from the take's start.
+struct DeviceUse {
+  std::uint64_t from_tick;
+  std::string device;  // "keys and mouse", a pad's name.
+  bool operator==(const DeviceUse&) const = default;
+};
+
 // What people say about a take, and what is shown of it before it is opened.
 struct TakeAbout {
   std::string name;        // "sluice stairs, sprint, 12 s".
@@ -30,8 +37,9 @@ struct TakeAbout {
   std::string recorded;    // ISO 8601, UTC, when the recording began.
   std::vector<Vec2> path;  // m, x and z of the foot in the course frame: a few points of the way, in order.
   std::uint64_t ticks = 0;
-  // What it was driven on and with, for lists; takes of before do not say.
+  // What it was driven on, with and by, for lists; takes of before do not say.
   std::string course, profile;
+  std::vector<std::string> devices;
   int tick_rate = 0;
 };
 
@@ -53,6 +61,7 @@ struct Take {
   // undivided_hash() instead, of takes from before parts had hashes of their own.
   std::vector<std::uint64_t> undivided_hashes;
   std::vector<DroppedTime> dropped;
+  std::vector<DeviceUse> devices;  // In the order of ticks; empty where it is not known.
   TakeAbout about;
 
   bool is_hashed() const { return !hashes.empty() || !undivided_hashes.empty(); }
@@ -68,6 +77,11 @@ std::uint64_t identity_of(const Profile& profile);
 // Returns inputs for `to_rate` that do over each time what `inputs` do at `from_rate`: sticks and turned angles
 // are shared out by time, buttons go down and up at their instants, and no press is lost.
 std::vector<InputFrame> inputs_at_rate(const std::vector<InputFrame>& inputs, int from_rate, int to_rate);
+
+// Notes that a device drives from that tick on. REQUIRES: no earlier one than noted before.
+void note_device(std::vector<DeviceUse>& devices, std::uint64_t from_tick, const std::string& device);
+// Returns each device of the list once, in the order in which they first drove.
+std::vector<std::string> names_of(const std::vector<DeviceUse>& devices);
 
 // Returns ticks [first, last) of a take as one of its own, that begins with `start`: the state before its first
 // tick. REQUIRES: first <= last <= inputs.size().

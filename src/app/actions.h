@@ -103,6 +103,8 @@ enum class Act {
   Grid,
   Lantern,
   Intent,
+  Devices,
+  ScreenPad,
   Trail,
   TapePane,
   LedgerPane,

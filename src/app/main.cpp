@@ -11,6 +11,7 @@
 #include "example_run.h"
 #include "lagniappe/files.h"
 #include "main_window.h"
+#include "pages/device_actions.h"
 #include "session/clean_end.h"
 #include "session/preferences.h"
 #include "theme/theme.h"
@@ -145,6 +146,7 @@ int main(int argc, char** argv) {
   if (!arguments.example_folder.isEmpty()) window.resize(1280, 800);
   window.show();
   if (!arguments.example_folder.isEmpty()) begin_example(window, arguments.example_folder, since_start);
+  if (arguments.example_folder.isEmpty()) window.devices().pads().start();
   end_cleanly(application, window);
   open_at_start(window, arguments);
   return QApplication::exec();

@@ -12,6 +12,7 @@
 #include "application.h"
 #include "closing.h"
 #include "keys/places.h"
+#include "pages/device_actions.h"
 #include "pages/drive_page.h"
 #include "pages/fields_page.h"
 #include "pages/follow_preferences.h"
@@ -52,7 +53,7 @@ MainWindow::MainWindow(QSettings& settings, Doors doors)
       states_page_(new StatesPage(states_, handling_, session_, settings)),
       fields_page_(new FieldsPage(course_, desk_, session_, actions_, settings)),
       timing_page_(new TimingPage(session_, heart_, actions_, doors_, settings)),
-      settings_page_(new SettingsPage(preferences_, actions_, page_->view().drive_keys(), doors_)),
+      settings_page_(new SettingsPage(preferences_, actions_, page_->view().bindings(), doors_)),
       messages_(nullptr),
       busy_(nullptr),
       keys_(nullptr),
@@ -61,7 +62,9 @@ MainWindow::MainWindow(QSettings& settings, Doors doors)
       profile_actions_(new ProfileActions(handling_, *page_, actions_, doors_, this)),
       states_actions_(new StatesActions(states_, handling_, *states_page_, actions_, doors_, this)),
       course_actions_(
-          new CourseActions(course_, desk_, session_, *fields_page_, page_->view(), actions_, doors_, this)) {
+          new CourseActions(course_, desk_, session_, *fields_page_, page_->view(), actions_, doors_, this)),
+      device_actions_(
+          new DeviceActions(actions_, *page_, session_, heart_, settings_page_->bindings_sheet(), this)) {
   session_.set_attended(false);
   setWindowTitle("Lagniappe");
   setWindowIcon(QIcon(":/lagniappe.svg"));
@@ -73,7 +76,7 @@ MainWindow::MainWindow(QSettings& settings, Doors doors)
   setCentralWidget(central);
   busy_ = new MessageBar(central);
   recovery_ = new Recovery(desk_, handling_, opener_, *messages_, this);
-  keys_ = new ShortcutSheet(view().drive_keys(), actions_.in_order(), central);
+  keys_ = new ShortcutSheet(view().bindings(), actions_.in_order(), central);
   search_ = new CommandSearch([this] { return search_entries(); }, central);
   connect_actions();
   connect_opener();
@@ -133,7 +136,7 @@ void MainWindow::connect_actions() {
           [this](bool full) { full ? showFullScreen() : showNormal(); });
   connect_view_actions(actions_, session_, *page_, preferences_);
   follow_preferences(preferences_, actions_, heart_, handling_, *page_);
-  restore_keys(preferences_, actions_, view().drive_keys());
+  restore_keys(preferences_, actions_, view().bindings());
   take_keys();
   connect_undo(actions_, undo_, *this);
 }
@@ -203,8 +206,9 @@ void MainWindow::connect_desks() {
     opener_.remember(path);
   });
   connect(take_actions_, &TakeActions::problem, this, &MainWindow::show_problem);
-  connect(take_actions_, &TakeActions::note, this,
-          [this](const QString& what) { busy_->show_note(what, view()); });
+  const auto shows_note = [this](const QString& what) { busy_->show_note(what, view()); };
+  connect(take_actions_, &TakeActions::note, this, shows_note);
+  connect(device_actions_, &DeviceActions::note, this, shows_note);
   connect(take_actions_, &TakeActions::writing, this,
           [this](const QString& what, double share) { busy_->show_busy(what, view(), share); });
   connect(take_actions_, &TakeActions::writing_ended, busy_, &QWidget::hide);
@@ -239,14 +243,10 @@ void MainWindow::connect_opener() {
   connect(&opener_, &Opener::place_opened, this, &MainWindow::take_place);
   connect(&opener_, &Opener::place_changed, this, &MainWindow::take_changed);
   connect(&opener_, &Opener::take_opened, this, &MainWindow::show_take);
-  connect(&opener_, &Opener::retake_asked, this, [this](const std::shared_ptr<const Place>& place) {
-    clear_messages();
-    desk_.retake_on(place);
-  });
-  connect(&opener_, &Opener::pin_asked, this, [this](const std::shared_ptr<Recording>& recording) {
-    clear_messages();
-    desk_.pin_take(recording);
-  });
+  connect(&opener_, &Opener::retake_asked, this, &MainWindow::clear_messages);
+  connect(&opener_, &Opener::retake_asked, &desk_, &TakeDesk::retake_on);
+  connect(&opener_, &Opener::pin_asked, this, &MainWindow::clear_messages);
+  connect(&opener_, &Opener::pin_asked, &desk_, &TakeDesk::pin_take);
   connect(&opener_, &Opener::damaged, this, [this](const QString& path, const QString& sentence) {
     busy_->hide();
     messages_->show_offer(tr("%1 is damaged").arg(QFileInfo(path).fileName()), sentence,

@@ -20,6 +20,7 @@ class QStackedWidget;
 namespace lagniappe::app {
 
 class CommandSearch;
+class DeviceActions;
 struct SearchEntry;
 class DrivePage;
 class FieldsPage;
@@ -62,6 +63,7 @@ class MainWindow : public QMainWindow {
   CourseDesk& course() { return course_; }
   FieldsPage& fields_page() { return *fields_page_; }
   TimingPage& timing_page() { return *timing_page_; }
+  DeviceActions& devices() { return *device_actions_; }
 
  protected:
   void changeEvent(QEvent* event) override;
@@ -115,6 +117,7 @@ class MainWindow : public QMainWindow {
   ProfileActions* profile_actions_;
   StatesActions* states_actions_;
   CourseActions* course_actions_;
+  DeviceActions* device_actions_;
   Recovery* recovery_ = nullptr;
   TopStrip* strip_ = nullptr;
   bool said_meanwhile_ = false;  // A problem, while a place was being opened.

@@ -60,13 +60,27 @@ void print_findings(const Run& run, const Take& take, const World& world) {
                to_sentence(finding, world, take.profile, run.tick_rate()));
 }
 
+namespace {
+
+// ", driven by Brass Pad", where the take knows it.
+std::string driven_by(const Take& take, std::size_t tick) {
+  std::string by;
+  for (const DeviceUse& use : take.devices)
+    if (use.from_tick < tick) by = fmt::format(", driven by {}", use.device);
+  return by;
+}
+
+}  // namespace
+
 void print_tick(const Run& run, const Take& take, const World& world, std::size_t tick) {
   const CharacterState &before = run.state(tick - 1), &after = run.state(tick);
   const auto underfoot = world.piece_name(after.ground.piece);
-  fmt::print("tick {}, {:.4f} s to {:.4f} s: {}, foot at {:.3f} {:.3f} {:.3f} m, {:.2f} m/s in the course{}\n",
-             after.tick, before.time - take.start.time, after.time - take.start.time,
-             name_of(after.state, take.profile), after.foot_C.x, after.foot_C.y, after.foot_C.z,
-             length(after.velocity_C), underfoot.empty() ? "" : fmt::format(", on \u201c{}\u201d", underfoot));
+  fmt::print(
+      "tick {}, {:.4f} s to {:.4f} s: {}, foot at {:.3f} {:.3f} {:.3f} m, {:.2f} m/s in the course{}{}\n",
+      after.tick, before.time - take.start.time, after.time - take.start.time,
+      name_of(after.state, take.profile), after.foot_C.x, after.foot_C.y, after.foot_C.z,
+      length(after.velocity_C), underfoot.empty() ? "" : fmt::format(", on \u201c{}\u201d", underfoot),
+      driven_by(take, tick));
   const Ledger ledger = ledger_of(run, take, world, tick);
   for (const LedgerEntry& entry : ledger.entries) {
     fmt::print("  {} {}\n", is_refusal(entry) ? '!' : '-', to_sentence(entry, world));

@@ -252,13 +252,6 @@ TEST_CASE_METHOD(DailyFixture, "The names of curves stand clear of them") {
   }
 }
 
-TEST_CASE_METHOD(DailyFixture, "A value that nothing reads says so") {
-  QStringList texts;
-  for (const QLabel* label : window.page().cards().findChildren<QLabel*>()) texts.append(label->text());
-  CHECK(texts.filter("not read yet").size() == 3);
-  CHECK(texts.filter("stick yaw (not read yet)").size() == 1);
-}
-
 TEST_CASE_METHOD(DailyFixture, "The capsule of who lies is drawn lying, and a ghost takes its state's pose") {
   InputChange lie;
   lie.at = 0.1;

@@ -143,3 +143,82 @@ TEST_CASE("The ledger is that of the last tick, also when the tick rate was chan
   d.session.set_tick_rate(20);
   CHECK(swept() == before);
 }
+
+TEST_CASE("A stick counts for as long as it stood so in a tick, by its own instants") {
+  HeldSticks sticks;
+  Profile::Look look;
+  InputFrame tick;
+  sticks.set({{0.0, 1.0}, {0.0, 0.0}}, 0.01);
+  sticks.set({{0.0, 0.5}, {1.0, 0.0}}, 0.03);
+  sticks.set({{0.0, 0.0}, {0.0, 0.0}}, 0.07);
+  // Told too late: no earlier than what came before it.
+  sticks.set({{1.0, 0.0}, {0.0, 0.0}}, 0.02);
+  sticks.deal(0.04, look, tick);
+  CHECK(tick.move.y == Approx((0.02 * 1.0 + 0.01 * 0.5) / 0.04));
+  CHECK(tick.move.x == 0.0);
+  // As far as the drawn look had turned by then, and no farther.
+  CHECK(degrees(tick.turn_rate.x * 0.04) == Approx(-0.01 * 200.0));
+  CHECK(sticks.turned(0.01, look).x == Approx(-radians(2.0)));
+  sticks.deal(0.04, look, tick);
+  CHECK(tick.move.y == Approx(0.03 * 0.5 / 0.04));
+  CHECK(tick.move.x == Approx(0.01 * 1.0 / 0.04));
+  sticks.deal(0.04, look, tick);
+  CHECK(tick.move == Vec2(1.0, 0.0));
+  CHECK(tick.turn_rate == Vec2(0.0));
+}
+
+TEST_CASE("A look stick turns as far at any tick rate, seen between ticks too, and never twice") {
+  for (const int rate : {10, 20, 60, 144, 240}) {
+    INFO(rate << " ticks/s");
+    Driven d;
+    d.session.set_tick_rate(rate);
+    d.frames(1, 0.001);
+    d.session.steer({{0.0, 0.0}, {1.0, 0.0}});
+    const double begun = d.session.look().x, per_frame = -200.0 / 1000.0;  // Degrees; 200 a second.
+    for (int frame = 1; frame <= 300; ++frame) {
+      d.frames(1, 0.001);
+      REQUIRE(degrees(d.session.look().x - begun) == Approx(per_frame * frame).margin(1e-6));
+    }
+    d.session.steer({});
+    d.frames(200, 0.001);
+    CHECK(degrees(d.session.look().x - begun) == Approx(per_frame * 300).margin(1e-6));
+  }
+}
+
+TEST_CASE(
+    "Of keys and a stick the farther push counts, and a recording says which devices drove from when on") {
+  Driven d;
+  d.frames(10, 1.0 / 60);
+  d.session.drive_with("Brass Pad");
+  d.frames(10, 1.0 / 60);
+  CHECK(d.session.shown().take.devices.empty());  // Nothing was done with it.
+  d.session.steer({{0.0, 0.56}, {0.0, 0.0}});     // Half, without the dead zone.
+  d.frames(60, 1.0 / 60);
+  CHECK(length(d.session.current().velocity_C) == Approx(0.5 * d.session.profile().ground.speed).epsilon(1e-3));
+  const std::size_t at = d.session.shown().run.ticks();
+  d.session.drive_with("keys and mouse");
+  d.session.push(DriveSession::Push::Right, true);
+  d.frames(60, 1.0 / 60);
+  CHECK(length(d.session.current().velocity_C) == Approx(d.session.profile().ground.speed).epsilon(1e-3));
+  CHECK(dot(d.session.current().velocity_C, Vec3(1.0, 0.0, 0.0)) > 0.99 * d.session.profile().ground.speed);
+  d.session.release_all();
+  d.frames(60, 1.0 / 60);
+  CHECK(length(d.session.current().velocity_C) < 1e-3);
+  CHECK(d.session.shown().take.devices ==
+        std::vector<DeviceUse>{{20, "Brass Pad"}, {std::uint64_t(at), "keys and mouse"}});
+}
+
+TEST_CASE("A stick that moves while time stands still counts only for where it is when time goes on") {
+  Driven d;
+  d.frames(1, 1.0 / 60);
+  d.session.set_paused(true);
+  d.session.steer({{1.0, 0.0}, {1.0, 0.0}});
+  const Vec2 look = d.session.look();
+  d.frames(20, 1.0 / 60);
+  CHECK(d.session.look() == look);
+  d.session.steer({{0.0, 1.0}, {0.0, 0.0}});
+  d.frames(5, 1.0 / 60);
+  d.session.single_tick();
+  CHECK(d.session.shown().take.inputs.back().move == Vec2(0.0, 1.0));
+  CHECK(d.session.shown().take.inputs.back().turn_rate == Vec2(0.0));
+}

@@ -6,6 +6,7 @@
 #include <QLabel>
 #include <QLineEdit>
 
+#include "pages/bindings_sheet.h"
 #include "pages/settings_page.h"
 #include "support/window_fixture.h"
 #include "theme/theme.h"
@@ -83,32 +84,52 @@ TEST_CASE_METHOD(SettingsFixture, "The mouse's speed and which way is up hold at
   CHECK(window.preferences().is_on(Pref::MouseUpsideDown));
 }
 
-TEST_CASE_METHOD(SettingsFixture, "Another key drives, the old one no more; a key that is taken is refused") {
+TEST_CASE_METHOD(SettingsFixture, "Another key drives, the old one no more; what two have both rows say") {
+  auto* sheet = page->findChild<BindingsSheet*>();
+  const Vec3 first = session.current().foot_C;
   CHECK(walks_by(Qt::Key_W));
+  const Vec3 ahead = session.current().foot_C - first;
   window.actions()[Act::SettingsPage]->trigger();
+  CHECK(sheet->conflicts().isEmpty());
+  // Of two rows the upper one has it: A walks forward now, and no more to the left.
   change_key("Driving: Walk forward", Qt::Key_A);
-  CHECK(window.messages().text().contains("A is for \u201cWalk left\u201d"));
-  CHECK(key("Driving: Walk forward")->text() == "W / Up");
+  CHECK(key("Driving: Walk forward")->text() == "A");
+  CHECK(sheet->conflicts() == QStringList({"! A is \u201cWalk left\u201d too: it does only what this line says",
+                                           "! A is \u201cWalk forward\u201d already, and does only that"}));
+  const Vec3 from = session.current().foot_C;
+  CHECK(walks_by(Qt::Key_A));
+  const Vec3 way = session.current().foot_C - from;
+  CHECK(dot(way, ahead) > 0.95 * length(way) * length(ahead));
+  window.actions()[Act::SettingsPage]->trigger();
+  // The second key alike.
+  change_key("Driving: Walk left, second key", Qt::Key_A);
+  CHECK(sheet->conflicts().size() == 2);
+  change_key("Driving: Walk left, second key", Qt::Key_Backspace);
+  CHECK(key("Driving: Walk left, second key")->text() == "none");
   change_key("Driving: Walk forward", Qt::Key_I);
-  CHECK(key("Driving: Walk forward")->text() == "I / Up");
+  CHECK(key("Driving: Walk forward")->text() == "I");
+  CHECK(sheet->conflicts().size() == 1);  // A shortcut of the window that does not act while one drives.
+  CHECK(sheet->conflicts().front().contains("while driving, I is not"));
   CHECK(walks_by(Qt::Key_I));
   CHECK_FALSE(walks_by(Qt::Key_W));
   CHECK(window.actions()[Act::Interpolated]->isChecked());  // It drove, and did nothing else.
   // Kept, for the next window.
   Actions others(&window);
-  DriveKeys kept;
+  Bindings kept;
   restore_keys(window.preferences(), others, kept);
-  CHECK(kept.rows().front().key == Qt::Key_I);
+  CHECK(kept.rows().front().code(Slot::Key) == Qt::Key_I);
+  CHECK(kept.rows()[2].code(Slot::OtherKey) == 0);  // None is kept too.
   // Also two that were exchanged.
   window.actions()[Act::SettingsPage]->trigger();
   change_key("Driving: Walk back", Qt::Key_W);
   change_key("Driving: Walk forward", Qt::Key_S);
-  DriveKeys exchanged;
+  Bindings exchanged;
   restore_keys(window.preferences(), others, exchanged);
-  CHECK(exchanged.rows()[0].key == Qt::Key_S);
-  CHECK(exchanged.rows()[1].key == Qt::Key_W);
+  CHECK(exchanged.rows()[0].code(Slot::Key) == Qt::Key_S);
+  CHECK(exchanged.rows()[1].code(Slot::Key) == Qt::Key_W);
   page->findChild<QPushButton*>("allKeysBack")->click();
-  CHECK(key("Driving: Walk forward")->text() == "W / Up");
+  CHECK(key("Driving: Walk forward")->text() == "W");
+  CHECK(key("Driving: Walk left, second key")->text() == "Left");
   CHECK(walks_by(Qt::Key_W));
 }
 

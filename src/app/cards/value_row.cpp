@@ -46,7 +46,7 @@ ValueRow::ValueRow(const std::string& path, ValuesDesk& desk, QWidget* parent)
       desk_(desk),
       field_(find_field(path)),
       choice_(find_choice(path)),
-      name_(new QLabel(is_idle(path) ? tr("%1 (not read yet)").arg(value_name(path)) : value_name(path))),
+      name_(new QLabel(value_name(path))),
       mark_(new QLabel) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 2, 0, 0);
@@ -179,7 +179,6 @@ bool ValueRow::event(QEvent* event) {
 QString ValueRow::tip(const Profile& now, const Profile& reference) const {
   const std::string_view help = field_ != nullptr ? field_->help : choice_->help;
   QString text = QString("<b>%1</b><br>%2").arg(QString::fromStdString(path_), qt(help).toHtmlEscaped());
-  if (is_idle(path_)) text += tr("<br><b>Nothing here reads it yet</b>; it is kept for a game that does.");
   if (field_ != nullptr) {
     const QString unit = qt(text_of(field_->unit));
     text += tr("<br>Usual: %1 to %2 %3.").arg(field_->sane_low).arg(field_->sane_high).arg(unit);

@@ -183,6 +183,15 @@ void DrivePage::show_beside_view(QWidget& pane, const QString& title) {
   pane.setFocus(Qt::OtherFocusReason);
 }
 
+void DrivePage::show_beside_view(const QString& title, bool shown, const std::function<QWidget*()>& make) {
+  auto* pane = side_->findChild<QWidget*>(title);
+  if (shown == (pane != nullptr)) return;
+  if (!shown) return take_from_view(*pane);
+  pane = make();
+  pane->setObjectName(title);
+  show_beside_view(*pane, title);
+}
+
 void DrivePage::take_from_view(QWidget& pane) {
   for (int i = 0; i < side_->count(); ++i) {
     auto* area = qobject_cast<QScrollArea*>(side_->widget(i));

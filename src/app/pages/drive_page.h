@@ -60,6 +60,8 @@ class DrivePage : public Page {
   // A pane more in the column beside the view, which comes up; taken from there it is deleted.
   void show_beside_view(QWidget& pane, const QString& title);
   void take_from_view(QWidget& pane);
+  // The same for a pane that one action shows, made each time anew, and takes away. Its name is its title.
+  void show_beside_view(const QString& title, bool shown, const std::function<QWidget*()>& make);
   void show_value(const std::string& path);
   // "Why is it here?": the ticks of this take that touched the piece.
   void ask_about(PieceId piece);

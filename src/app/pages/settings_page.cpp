@@ -13,6 +13,7 @@
 #include <QTemporaryFile>
 #include <QVBoxLayout>
 
+#include "pages/bindings_sheet.h"
 #include "widgets/key_button.h"
 #include "widgets/scrolled.h"
 
@@ -20,8 +21,6 @@ namespace lagniappe::app {
 namespace {
 
 constexpr int kNameWidth = 210, kFieldWidth = 190, kKeyWidth = 150;
-
-QString drive_name(const DriveKey& key) { return QString("drive ") + key.text; }
 
 // Under its own name: a shortcut may be none.
 QString key_path(const QString& name) { return QString(Preferences::kKeys) + "/" + name; }
@@ -46,14 +45,15 @@ bool is_plain(const QKeySequence& keys) {
 
 }  // namespace
 
-SettingsPage::SettingsPage(Preferences& preferences, Actions& actions, DriveKeys& drive_keys, Doors doors,
+SettingsPage::SettingsPage(Preferences& preferences, Actions& actions, Bindings& bindings, Doors doors,
                            QWidget* parent)
     : Page(parent),
       preferences_(preferences),
       actions_(actions),
-      drive_keys_(drive_keys),
+      bindings_(bindings),
       doors_(std::move(doors)),
-      filter_(new QLineEdit) {
+      filter_(new QLineEdit),
+      sheet_(new BindingsSheet(preferences, actions, bindings)) {
   setObjectName("page");
   auto* content = new QWidget;
   content->setObjectName("cardList");
@@ -181,9 +181,10 @@ void SettingsPage::take_folder(Pref pref, QLineEdit& field) {
 
 void SettingsPage::add_keys(QVBoxLayout* column) {
   column->addWidget(heading(tr("Keys")));
-  column->addWidget(
-      told(tr("Click a key, then press another one; Esc leaves it. Keys that drive are places on the "
-              "keyboard, whatever letters the layout has there.")));
+  column->addWidget(told(
+      tr("Click one, then press another: a key, a mouse button, a control of a pad. Esc leaves it, Backspace "
+         "takes away what drives. Keys that drive are places on the keyboard, whatever letters the layout "
+         "has there.")));
   filter_->setPlaceholderText(tr("Find a key or what it does"));
   filter_->setClearButtonEnabled(true);
   filter_->setObjectName("keyFilter");
@@ -194,23 +195,13 @@ void SettingsPage::add_keys(QVBoxLayout* column) {
   head->addWidget(filter_, 1);
   head->addWidget(all);
   column->addLayout(head);
+  column->addWidget(sheet_);
   auto* grid = new QGridLayout;
   grid->setHorizontalSpacing(12);
   grid->setVerticalSpacing(3);
   grid->setColumnMinimumWidth(0, kKeyWidth);
   grid->setColumnStretch(1, 1);
   column->addLayout(grid);
-  for (std::size_t i = 0; i < drive_keys_.rows().size(); ++i) {
-    const DriveKey& key = drive_keys_.rows()[i];
-    add_key(
-        grid, drive_name(key), tr("Driving: %1").arg(tr(key.text)),
-        [this, i] { return drive_keys_.rows()[i].keys_text(); },
-        [this, i](const QKeyEvent& event) {
-          take_drive_key(i, key_at_place(event));
-          return QString();
-        },
-        [this, i] { drive_keys_.set_back(i); });
-  }
   for (const ActRow& row : act_rows())
     add_key(
         grid, row.text, tr("%1: %2").arg(tr(row.menu), QString(tr(row.text)).remove("...")),
@@ -218,8 +209,12 @@ void SettingsPage::add_keys(QVBoxLayout* column) {
         [this, &row](const QKeyEvent& event) { return take_shortcut(row, event); },
         [this, act = row.act] { actions_.set_key_back(act); });
   connect(filter_, &QLineEdit::textChanged, this, &SettingsPage::filter_keys);
+  connect(sheet_, &BindingsSheet::changed, this, &SettingsPage::keys_changed);
+  connect(sheet_, &BindingsSheet::refused, this,
+          [this](const QString& why) { emit problem(tr("The key stays as it was"), why); });
   connect(all, &QPushButton::clicked, this, [this] {
     preferences_.settings().remove(Preferences::kKeys);
+    bindings_.set_back();
     for (const KeyRow& key : keys_) key.set_back();
     show_keys();
     emit keys_changed();
@@ -245,27 +240,15 @@ void SettingsPage::add_key(QGridLayout* grid, const QString& name, const QString
   keys_.push_back({name, label, button, button, std::move(now), std::move(set_back)});
 }
 
-void SettingsPage::take_drive_key(std::size_t row, int key) {
-  const DriveKey& changed = drive_keys_.rows()[row];
-  const QKeySequence keys(key);
-  if (key == 0)
-    return emit problem(tr("The key stays as it was"), tr("That key has no place of its own here."));
-  QString whose = drive_keys_.set(row, key);
-  if (!whose.isEmpty())
-    return emit problem(tr("The key stays as it was"),
-                        tr("%1 is for \u201c%2\u201d.").arg(keys.toString(QKeySequence::NativeText), whose));
-  preferences_.settings().setValue(key_path(drive_name(changed)), key);
-}
-
 // Returns why it is not taken, or nothing.
 QString SettingsPage::take_shortcut(const ActRow& row, const QKeyEvent& event) {
   const QKeySequence keys(event.keyCombination());
   if (keys == QKeySequence(Qt::Key_Backspace) || keys == QKeySequence(Qt::Key_Tab))
     return tr("%1 is for what edits text, and for going round.").arg(keys.toString(QKeySequence::NativeText));
-  for (const DriveKey& key : drive_keys_.rows()) {
+  for (const Binding& row_of_it : bindings_.rows()) {
     const int pressed = keys[0].key();
-    if (is_plain(keys) && (key.key == pressed || key.other_key == pressed))
-      return tr("%1 drives: \u201c%2\u201d.").arg(keys.toString(QKeySequence::NativeText), tr(key.text));
+    if (is_plain(keys) && (row_of_it.code(Slot::Key) == pressed || row_of_it.code(Slot::OtherKey) == pressed))
+      return tr("%1 drives: \u201c%2\u201d.").arg(keys.toString(QKeySequence::NativeText), tr(row_of_it.text));
   }
   const QString whose = actions_.set_key(row.act, keys.toString());
   if (!whose.isEmpty())
@@ -276,9 +259,11 @@ QString SettingsPage::take_shortcut(const ActRow& row, const QKeyEvent& event) {
 
 void SettingsPage::show_keys() {
   for (const KeyRow& key : keys_) key.button->show_key(key.now());
+  sheet_->refresh();
 }
 
 void SettingsPage::filter_keys(const QString& wanted) {
+  sheet_->filter(wanted.trimmed());
   for (const KeyRow& key : keys_) {
     const QString all = static_cast<QLabel*>(key.label)->text() + " " + key.now();
     const bool fits = all.contains(wanted.trimmed(), Qt::CaseInsensitive);
@@ -287,14 +272,10 @@ void SettingsPage::filter_keys(const QString& wanted) {
   }
 }
 
-void restore_keys(Preferences& preferences, Actions& actions, DriveKeys& drive_keys) {
-  const QSettings& settings = preferences.settings();
-  for (std::size_t i = 0; i < drive_keys.rows().size(); ++i) {
-    const int key = settings.value(key_path(drive_name(drive_keys.rows()[i]))).toInt();
-    if (key != 0) drive_keys.restore(i, key);
-  }
+void restore_keys(Preferences& preferences, Actions& actions, Bindings& bindings) {
+  restore_bindings(preferences, bindings);
   for (const ActRow& row : act_rows()) {
-    const QString keys = settings.value(key_path(row.text)).toString();
+    const QString keys = preferences.settings().value(key_path(row.text)).toString();
     if (!keys.isEmpty()) actions.restore_key(row.act, keys);
   }
 }

@@ -4,10 +4,10 @@
 
 #include <vector>
 
+#include "devices/bindings.h"
 #include "doors.h"
 #include "pages/page.h"
 #include "session/preferences.h"
-#include "viewport/drive_keys.h"
 
 class QGridLayout;
 class QLabel;
@@ -16,17 +16,19 @@ class QVBoxLayout;
 
 namespace lagniappe::app {
 
+class BindingsSheet;
 class KeyButton;
 
 class SettingsPage : public Page {
   Q_OBJECT
  public:
-  SettingsPage(Preferences& preferences, Actions& actions, DriveKeys& drive_keys, Doors doors,
+  SettingsPage(Preferences& preferences, Actions& actions, Bindings& bindings, Doors doors,
                QWidget* parent = nullptr);
 
   Act act() const override { return Act::SettingsPage; }
   QString name() const override { return tr("Settings"); }
   void come_up(ViewWidget& view) override;
+  BindingsSheet& bindings_sheet() { return *sheet_; }
 
  signals:
   void problem(const QString& title, const QString& sentence);
@@ -49,20 +51,20 @@ class SettingsPage : public Page {
   void add_keys(QVBoxLayout* column);
   void add_key(QGridLayout* grid, const QString& name, const QString& text, std::function<QString()> now,
                std::function<QString(const QKeyEvent&)> take, std::function<void()> set_back);
-  void take_drive_key(std::size_t row, int key);
   QString take_shortcut(const ActRow& row, const QKeyEvent& event);
   void show_keys();
   void filter_keys(const QString& wanted);
 
   Preferences& preferences_;
   Actions& actions_;
-  DriveKeys& drive_keys_;
+  Bindings& bindings_;
   Doors doors_;
   QLineEdit* filter_;
+  BindingsSheet* sheet_;
   std::vector<KeyRow> keys_;
 };
 
 // Brings back the keys that were chosen.
-void restore_keys(Preferences& preferences, Actions& actions, DriveKeys& drive_keys);
+void restore_keys(Preferences& preferences, Actions& actions, Bindings& bindings);
 
 }  // namespace lagniappe::app

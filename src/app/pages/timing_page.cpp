@@ -226,7 +226,7 @@ void TimingPage::connect_parts(const Actions& actions) {
   connect(figures_, &QButtonGroup::idClicked, this, [this](int id) { desk_->set_figure(std::size_t(id)); });
   connect(desk_, &TimingDesk::measured, this, &TimingPage::show_measured);
   connect(desk_, &TimingDesk::chosen, this, [this] {
-    meaning_->setText(tr(shown_figures()[desk_->figure()].what) + tr(".   A click chooses B, with Shift A."));
+    show_meaning();
     show_advice();
   });
   connect(desk_, &TimingDesk::progressed, this, [this](double share) {
@@ -295,9 +295,14 @@ void TimingPage::show_measured() {
                                           : tr("%1 s: all tick rates within %2 cm of 480 ticks/s"))
                           .arg(study->take.seconds(), 0, 'f', 1)
                           .arg(apart * 1e2, 0, 'f', 1));
-    meaning_->setText(tr(shown_figures()[desk_->figure()].what) + tr(".   A click chooses B, with Shift A."));
+    show_meaning();
   }
   show_advice();
+}
+
+void TimingPage::show_meaning() {
+  meaning_->setText(tr(shown_figures()[desk_->figure()].what) + tr(".   A click chooses B, with Shift A.") +
+                    (matrix_->has_bars() ? tr("   Bars: steps of frames, line: exact.") : QString()));
 }
 
 void TimingPage::show_advice() {

@@ -65,6 +65,7 @@ class TimingPage : public Page {
   QWidget* make_choices();
   void connect_parts(const Actions& actions);
   void show_measured();
+  void show_meaning();
   void show_advice();
   void next_advice(int by);
   void try_advice();

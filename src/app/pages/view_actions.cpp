@@ -14,21 +14,11 @@
 namespace lagniappe::app {
 namespace {
 
-// A pane beside the view that goes with it; closed elsewhere, the action knows.
-void show_intent(DrivePage& page, DriveSession& session, ViewWidget& view, QAction& action, bool on) {
-  static const QString kName = "intent";
-  auto* shown = page.findChild<IntentPicture*>(kName);
-  if (!on) {
-    if (shown != nullptr) page.take_from_view(*shown);
-    return;
-  }
-  if (shown != nullptr) return;
+QWidget* make_intent(DriveSession& session, ViewWidget& view) {
   auto* picture = new IntentPicture(session);
-  picture->setObjectName(kName);
-  page.show_beside_view(*picture, QObject::tr("Intent"));
   picture->refresh();
   QObject::connect(&view, &ViewWidget::frame_shown, picture, &IntentPicture::refresh);
-  QObject::connect(picture, &QObject::destroyed, &action, [&action] { action.setChecked(false); });
+  return picture;
 }
 
 }  // namespace
@@ -89,8 +79,8 @@ void connect_view_actions(const Actions& actions, DriveSession& session, DrivePa
   toggles(Act::Grid, true, [view](bool on) { view->set_grid(on); });
   toggles(Act::Trail, true, [view](bool on) { view->trail().shown = on; });
   toggles(Act::SecondView, false, [&page](bool on) { page.show_second_view(on); });
-  toggles(Act::Intent, false, [&page, &session, view, action = actions[Act::Intent]](bool on) {
-    show_intent(page, session, *view, *action, on);
+  toggles(Act::Intent, false, [&page, &session, view](bool on) {
+    page.show_beside_view(QObject::tr("Intent"), on, [&] { return make_intent(session, *view); });
   });
   for (const Act pane : {Act::TapePane, Act::LedgerPane, Act::SidePane})
     toggles(pane, true, [&page, pane](bool on) { page.show_pane(pane, on); });

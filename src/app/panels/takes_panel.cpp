@@ -107,6 +107,7 @@ QString sub_text(const TakeAbout& about) {
   if (about.tick_rate > 0)
     parts += QObject::tr("%1, %2/s").arg(QString::fromStdString(about.profile)).arg(about.tick_rate);
   parts += recorded_text(about);
+  for (const std::string& device : about.devices) parts += QString::fromStdString(device);
   parts += QString::fromStdString(about.note).simplified();
   parts.removeAll(QString());
   return parts.join(", ");

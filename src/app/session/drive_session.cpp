@@ -9,6 +9,7 @@ namespace {
 constexpr double kStillFor = 0.5;        // s without motion until a session that nobody attends rests.
 constexpr double kLongestCoasting = 10;  // s until it rests anyway: it may stand on something that moves.
 constexpr double kStillSpeed = 1e-3;     // m/s.
+const char* const kInputsFile = "a file of inputs";
 
 }  // namespace
 
@@ -99,7 +100,15 @@ void DriveSession::show(Recording recording) {
 void DriveSession::push(Push direction, bool down) { pushed_[static_cast<std::size_t>(direction)] = down; }
 
 void DriveSession::hold(Action action, bool down, double since_frame) {
-  buttons_.set(action, down, clock_.waiting_seconds() + since_frame * time_scale_);
+  buttons_.set(action, down, on_clock(since_frame));
+}
+
+double DriveSession::on_clock(double since_frame) const {
+  return clock_.waiting_seconds() + since_frame * time_scale_;
+}
+
+void DriveSession::steer(const Sticks& sticks, double since_frame) {
+  sticks_.set(sticks, on_clock(since_frame));
 }
 
 void DriveSession::turn_by(const Vec2& mouse_counts) { turned_ += mouse_look(profile_.look, mouse_counts); }
@@ -107,6 +116,7 @@ void DriveSession::turn_by(const Vec2& mouse_counts) { turned_ += mouse_look(pro
 void DriveSession::release_all() {
   pushed_ = {};
   buttons_.release_all();
+  sticks_.release_all();
 }
 
 void DriveSession::follow(std::optional<InputScript> script, double seconds) {
@@ -118,16 +128,21 @@ void DriveSession::follow(std::optional<InputScript> script, double seconds) {
   script_ticks_left_ = std::lround(seconds * tick_rate());
 }
 
-// Of `due` ticks the first: it turns by its share of what was turned.
-InputFrame DriveSession::take_input(int due) {
-  if (player_ && script_ticks_left_-- <= 0) follow(std::nullopt);
-  if (player_) return player_->next();
+Vec2 DriveSession::pushed() const {
   const auto axis = [&](Push positive, Push negative) {
     return double(pushed_[static_cast<std::size_t>(positive)]) -
            double(pushed_[static_cast<std::size_t>(negative)]);
   };
+  return {axis(Push::Right, Push::Left), axis(Push::Forward, Push::Back)};
+}
+
+// Of `due` ticks the first: it turns by its share of what was turned.
+InputFrame DriveSession::take_input(int due) {
+  if (player_ && script_ticks_left_-- <= 0) follow(std::nullopt);
   InputFrame input;
-  input.move = Vec2(axis(Push::Right, Push::Left), axis(Push::Forward, Push::Back));
+  sticks_.deal(clock_.tick_seconds(), profile_.look, input);
+  if (player_) return player_->next();
+  if (length(pushed()) >= length(input.move)) input.move = pushed();
   if (seen_by_) input.move = stick_in_view(*seen_by_, current().frame_CB, current().yaw, input.move);
   input.look_delta = turned_ / double(due);
   turned_ -= input.look_delta;
@@ -163,6 +178,8 @@ void DriveSession::tick(int due) {
   ledger_.entries.clear();
   const CharacterState after = step(recording.run.last(), input, recording.take.profile, recording.place->world,
                                     clock_.tick_seconds(), &ledger_);
+  if (has_input(input))
+    note_device(recording.take.devices, recording.take.inputs.size(), player_ ? kInputsFile : device_);
   recording.take.inputs.push_back(input);
   recording.run.pass(input, after, ledger_, recording.take.profile);
   playhead_ = recording.run.ticks();
@@ -181,7 +198,10 @@ bool DriveSession::advance(double real_seconds) {
   if (!shown_) return false;
   if (playing_) play_on(real_seconds * time_scale_);
   if (player_ && !paused_) resting_ = false;
-  if (!live()) return playing_;
+  if (!live()) {
+    sticks_.settle();
+    return playing_;
+  }
   for (int due = clock_.advance(real_seconds * time_scale_); due > 0 && live(); --due) {
     tick(due);
     watch_rest();
@@ -191,6 +211,7 @@ bool DriveSession::advance(double real_seconds) {
   if (dropped <= 0.0) return true;
   dropped_before_ = clock_.dropped_seconds();
   buttons_.drop(dropped);
+  sticks_.drop(dropped);
   shown_->take.dropped.push_back({shown_->run.ticks(), dropped});
   shown_->run.drop_time(dropped);
   return true;
@@ -235,6 +256,7 @@ void DriveSession::single_tick() {
   if (playing_ || playhead_ < shown_->run.ticks()) return set_playhead(playhead_ + 1);
   // Time stands still: what is held is held from its beginning.
   buttons_.drop(clock_.waiting_seconds() + 1.0);
+  sticks_.settle();
   if (open_) tick(1);
 }
 
@@ -300,7 +322,11 @@ Moment DriveSession::moment() const {
   return {previous().time + (current().time - previous().time) * drawn_blend()};
 }
 
-Vec2 DriveSession::look() const { return drawn_look(current(), turned_, profile_.look, drawn_blend()); }
+Vec2 DriveSession::look() const {
+  Vec2 turned = turned_;
+  if (live() && !player_) turned += sticks_.turned(clock_.waiting_seconds(), profile_.look);
+  return drawn_look(current(), turned, profile_.look, drawn_blend());
+}
 
 Ledger DriveSession::last_ledger() const { return shown_ ? ledger_at(*shown_, playhead_) : Ledger{}; }
 

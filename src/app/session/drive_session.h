@@ -14,6 +14,7 @@
 #include <string>
 
 #include "session/held_buttons.h"
+#include "session/held_sticks.h"
 #include "session/recording.h"
 
 namespace lagniappe::app {
@@ -74,6 +75,10 @@ class DriveSession {
   // `since_frame`: s of real time after the last advance(), at which the button went down or up.
   void hold(Action action, bool down, double since_frame = 0.0);
   void turn_by(const Vec2& mouse_counts);  // x right, y down.
+  // Sticks, raw. Against keys that push, the farther push counts.
+  void steer(const Sticks& sticks, double since_frame = 0.0);
+  // What the hands are on from now on; takes say it of the ticks in which something is done.
+  void drive_with(const std::string& device) { device_ = device; }
   void release_all();
   // Follows the script from now on, at the session's own tick rate, until it is over. Empty: stop following.
   void follow(std::optional<InputScript> script, double seconds = 0.0);
@@ -131,6 +136,8 @@ class DriveSession {
 
  private:
   InputFrame take_input(int due);
+  Vec2 pushed() const;
+  double on_clock(double since_frame) const;
   void tick(int due);
   void begin(const CharacterState& start, std::shared_ptr<const Place> place);
   void leave();
@@ -156,6 +163,8 @@ class DriveSession {
   double dropped_before_ = 0.0;  // s, already in the recording.
   std::array<bool, 4> pushed_{};
   HeldButtons buttons_;
+  HeldSticks sticks_;
+  std::string device_;
   Vec2 turned_{0.0};  // Look not yet used by a tick.
   std::optional<Eye> seen_by_;
   std::shared_ptr<const InputScript> script_;

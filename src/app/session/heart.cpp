@@ -34,6 +34,9 @@ bool Heart::eventFilter(QObject* watched, QEvent* event) {
     case QEvent::MouseButtonRelease:
     case QEvent::MouseMove:
     case QEvent::Wheel:
+    case QEvent::TouchBegin:
+    case QEvent::TouchUpdate:
+    case QEvent::TouchEnd:
       wake();
       break;
     default:
@@ -68,6 +71,7 @@ void Heart::go() {
     timer_.start(std::clamp(int(1000.0 * (skips_until_ - now)), 1, kAgain));
     return;
   }
+  emit about_to_beat();
   last_ = now;
   const bool goes_on = live_(seconds);
   rests_ = true;  // Unless what hears of the beat draws.

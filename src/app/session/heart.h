@@ -40,6 +40,7 @@ class Heart : public QObject {
   bool eventFilter(QObject* watched, QEvent* event) override;
 
  signals:
+  void about_to_beat();  // Time is going to go on: what happened before belongs to it.
   void beat(double seconds);
 
  private:

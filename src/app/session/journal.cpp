@@ -27,10 +27,11 @@ class Journal::File {
   File(QString folder, Take head) : folder_(std::move(folder)), take_(std::move(head)), writer_(take_) {}
   // Returns what went wrong, if anything, the first time.
   QString append(const std::vector<InputFrame>& inputs, const std::vector<PartHashes>& hashes,
-                 const std::vector<DroppedTime>& dropped) {
+                 const std::vector<DroppedTime>& dropped, const std::vector<DeviceUse>& devices) {
     take_.inputs.insert(take_.inputs.end(), inputs.begin(), inputs.end());
     take_.hashes.insert(take_.hashes.end(), hashes.begin(), hashes.end());
     take_.dropped.insert(take_.dropped.end(), dropped.begin(), dropped.end());
+    take_.devices = devices;
     if (broken_) return {};
     if (!file_) {
       auto created = create();
@@ -83,6 +84,7 @@ void Journal::keep(const Recording& recording, std::uint64_t revision) {
     head.undivided_hashes.clear();
     head.parts = present_parts();
     head.dropped.clear();
+    head.devices.clear();
     file_ = std::make_shared<File>(folder_, std::move(head));
     revision_ = revision;
     handed_over_ = dropped_handed_over_ = 0;
@@ -99,8 +101,8 @@ void Journal::keep(const Recording& recording, std::uint64_t revision) {
   handed_over_ = take.inputs.size();
   dropped_handed_over_ = take.dropped.size();
   thread_.start([this, file = file_, inputs = std::move(inputs), hashes = std::move(hashes),
-                 dropped = std::move(dropped)] {
-    const QString sentence = file->append(inputs, hashes, dropped);
+                 dropped = std::move(dropped), devices = take.devices] {
+    const QString sentence = file->append(inputs, hashes, dropped, devices);
     if (!sentence.isEmpty())
       QMetaObject::invokeMethod(
           this, [this, sentence] { emit failed(sentence); }, Qt::QueuedConnection);

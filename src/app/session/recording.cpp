@@ -33,10 +33,13 @@ Recording begin_recording(const CharacterState& start, std::shared_ptr<const Pla
   return {std::move(take), std::move(place), Run(start, tick_rate), {}};
 }
 
+bool has_input(const InputFrame& input) {
+  return input.move != Vec2(0.0) || input.look_delta != Vec2(0.0) || input.turn_rate != Vec2(0.0) ||
+         input.pressed.bits != 0;
+}
+
 bool is_worth_keeping(const Recording& recording) {
-  return std::any_of(recording.take.inputs.begin(), recording.take.inputs.end(), [](const InputFrame& input) {
-    return input.move != Vec2(0.0) || input.look_delta != Vec2(0.0) || input.pressed.bits != 0;
-  });
+  return std::any_of(recording.take.inputs.begin(), recording.take.inputs.end(), has_input);
 }
 
 void complete(Recording& recording) {
@@ -47,6 +50,7 @@ void complete(Recording& recording) {
   take.about.ticks = recording.run.ticks();
   take.about.course = take.course->name;
   take.about.profile = take.profile.name;
+  take.about.devices = names_of(take.devices);
   take.about.tick_rate = take.tick_rate;
 }
 

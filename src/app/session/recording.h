@@ -39,6 +39,9 @@ std::string now_text();
 Recording begin_recording(const CharacterState& start, std::shared_ptr<const Place> place,
                           const Profile& profile, int tick_rate);
 
+// Returns whether an input has anything in it.
+bool has_input(const InputFrame& input);
+
 // Returns whether somebody did something in it: a take of standing about is not worth keeping.
 bool is_worth_keeping(const Recording& recording);
 

@@ -15,6 +15,8 @@ namespace {
 
 constexpr double kHeadWide = 104.0, kAside = 8.0, kHeadHigh = 24.0, kLeastHigh = 20.0;
 constexpr double kDarkest = 0.42;  // Share of gold.
+// Beside the number: the steps of the frames of a strip, where there is room.
+constexpr double kNumberWide = 84.0, kBadgeWide = 26.0, kLeastBars = 26.0, kMostBars = 96.0;
 
 QColor mixed(const QColor& from, const QColor& to, double share) {
   const auto part = [&](double a, double b) { return a + (b - a) * share; };
@@ -99,6 +101,30 @@ void MatrixTable::paint_heads(QPainter& painter, const Layout& at) const {
   painter.drawText(QRectF(kAside, 0.0, at.left - 8.0, at.top), Qt::AlignLeft | Qt::AlignVCenter, tr("ticks/s"));
 }
 
+bool MatrixTable::has_bars() const { return layout_in(size()).wide > kNumberWide + kBadgeWide + kLeastBars; }
+
+// Bars: what each frame goes. Line: what it should.
+void MatrixTable::paint_steps(QPainter& painter, const QRectF& rect, const TimingCell& cell) const {
+  const double left = rect.left() + kNumberWide, room = rect.right() - kBadgeWide - left;
+  const double right = left + std::min(room, kMostBars), foot = rect.bottom() - 4.0, high = rect.height() - 9.0;
+  if (room < kLeastBars) return;
+  const std::vector<FrameStep> steps = desk_.steps(cell);
+  double most = 1e-6;
+  for (const FrameStep& step : steps) most = std::max({most, step.drawn, step.exact});
+  const double wide = (right - left) / std::max(double(steps.size()), 1.0);
+  QColor bar = theme::ink2();
+  bar.setAlpha(150);
+  QPolygonF line;
+  for (std::size_t i = 0; i < steps.size(); ++i) {
+    const double x = left + wide * double(i), drawn = high * steps[i].drawn / most;
+    painter.fillRect(QRectF(x, foot - drawn, wide > 3.0 ? wide - 1.0 : wide * 0.8, drawn), bar);
+    line.append({x + 0.5 * wide, foot - high * steps[i].exact / most});
+  }
+  painter.setPen(QPen(theme::ink(), 1.0));
+  painter.setBrush(Qt::NoBrush);
+  painter.drawPolyline(line);
+}
+
 void MatrixTable::paint_mark(QPainter& painter, const QRectF& rect, bool is_b) const {
   painter.setBrush(Qt::NoBrush);
   painter.setPen(QPen(is_b ? theme::teal() : theme::brick(), 2, is_b ? Qt::SolidLine : Qt::DashLine));
@@ -131,6 +157,7 @@ void MatrixTable::paint(QPainter& painter, const QSizeF& size) const {
       const QRectF rect = at.cell(row, column).adjusted(3, 2, -1, -2);
       paint_cell(painter, rect, row, column);
       const TimingCell cell{row, column, drawing_};
+      paint_steps(painter, rect, cell);
       const TimingCell a = desk_.a();
       if (a.tick_rate == row && a.draw_rate == column && cell != desk_.b()) paint_mark(painter, rect, false);
       if (cell == desk_.b()) paint_mark(painter, rect, true);

@@ -20,6 +20,7 @@ class MatrixTable : public QWidget {
   // For tests and tools.
   QRectF cell_rect(std::size_t tick_rate, std::size_t draw_rate) const;
   QString text_of(std::size_t tick_rate, std::size_t draw_rate) const;
+  bool has_bars() const;  // There is room for the steps of frames.
   // Paints it into any size, as for a file.
   void paint(QPainter& painter, const QSizeF& size) const;
 
@@ -42,6 +43,7 @@ class MatrixTable : public QWidget {
   std::pair<double, double> range() const;
   void paint_heads(QPainter& painter, const Layout& at) const;
   void paint_cell(QPainter& painter, const QRectF& rect, std::size_t row, std::size_t column) const;
+  void paint_steps(QPainter& painter, const QRectF& rect, const TimingCell& cell) const;
   void paint_mark(QPainter& painter, const QRectF& rect, bool is_b) const;
   void move_by(int rows, int columns);
 

@@ -158,6 +158,27 @@ const std::vector<DrawnFrame>& TimingDesk::frames(const TimingCell& cell) {
   return frames_.emplace(key, std::move(made)).first->second;
 }
 
+// Of the window alone, and of the time before it that a chase remembers.
+std::vector<FrameStep> TimingDesk::steps(const TimingCell& cell) const {
+  constexpr double kRemembered = 1.0;  // s.
+  std::vector<FrameStep> steps;
+  const Drawing& drawing = study_->ask.drawings[cell.drawing];
+  if (drawing.method == DrawMethod::InFrame) return steps;
+  const double rate = study_->ask.draw_rates[cell.draw_rate], until = from_ + kWindow;
+  std::vector<double> times = {0.0};
+  for (double k = std::max(std::ceil((from_ - kRemembered) * rate), 1.0); k / rate <= until; ++k)
+    times.push_back(k / rate);
+  const std::vector<DrawnFrame> frames =
+      drawn_frames(study_->ticked[cell.tick_rate], times, drawing, study_->take.profile, INFINITY);
+  const ExactWay& exact = *study_->exact;
+  for (std::size_t i = 2; i < frames.size(); ++i) {
+    if (frames[i].moment < from_) continue;
+    steps.push_back({length(frames[i].pose.foot_C - frames[i - 1].pose.foot_C),
+                     length(exact.body(frames[i].moment) - exact.body(frames[i - 1].moment))});
+  }
+  return steps;
+}
+
 Strip TimingDesk::strip(const TimingCell& cell) {
   Strip strip;
   if (study_ == nullptr) return strip;

@@ -61,6 +61,11 @@ struct Strip {
   std::vector<StripFrame> frames;
 };
 
+// What one frame goes, m, and what it should.
+struct FrameStep {
+  double drawn, exact;
+};
+
 class TimingDesk : public QObject {
   Q_OBJECT
  public:
@@ -86,6 +91,8 @@ class TimingDesk : public QObject {
   double from() const { return from_; }
   void set_from(double seconds);
   Strip strip(const TimingCell& cell);
+  // The steps of a strip's frames. Empty for motion in the frame itself, whose run would have to be run for it.
+  std::vector<FrameStep> steps(const TimingCell& cell) const;
   // The run at one of the ask's tick rates. REQUIRES: study() is not null.
   const TickedRun& ticks(std::size_t rate) const { return study_->ticked[rate]; }
 

@@ -4,6 +4,7 @@
 #include <QPainter>
 #include <algorithm>
 
+#include "devices/screen_pad.h"
 #include "lagniappe/turns.h"
 #include "theme/state_colours.h"
 #include "theme/theme.h"
@@ -163,6 +164,10 @@ void Readouts::paint_labels(QPainter& painter) const {
 // Empty where there is no room: the figure matters more.
 QRectF Readouts::panel_box() const {
   const double height = kRowHeight * double(rows().size()) + 12.0;
+  if (frame_.pad) {
+    const QRectF right(frame_.size.width() - kMargin - kPanelWidth, kMargin, kPanelWidth, height);
+    return right.bottom() < ScreenPad::top_in(frame_.size.height()) ? right : QRectF();
+  }
   const QRectF panel(kMargin, frame_.size.height() - kMargin - height, kPanelWidth, height);
   return panel.top() < kBelowHint ? QRectF() : panel;
 }

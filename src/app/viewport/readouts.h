@@ -23,6 +23,7 @@ class Readouts {
     TrailLegend trail;
     bool watched;  // By the free camera.
     bool away;     // The window was left while somebody drove.
+    bool pad;      // Under the on-screen pad: the lower corners are its.
   };
 
   // What the lines in the view stand for.

@@ -27,10 +27,20 @@ constexpr double kClickDistance = 4.0;                // Pixels; who moves the m
 constexpr double kPickDistance = 14.0;                // Pixels from what a ledger line is about.
 constexpr double kPickReach = 500.0;                  // m.
 
+// Mouse buttons have numbers that no key's code is.
+Control control_of(Qt::MouseButton button) {
+  return {Controls::kHands, 0x40000000u | static_cast<std::uint32_t>(button)};
+}
+
 }  // namespace
 
 ViewWidget::ViewWidget(DriveSession& session, Heart& heart, QWidget* parent)
-    : QWidget(parent), session_(session), heart_(heart), canvas_(make_canvas(*this, this)), readouts_(session) {
+    : QWidget(parent),
+      session_(session),
+      heart_(heart),
+      canvas_(make_canvas(*this, this)),
+      readouts_(session),
+      controls_(session) {
   setFocusPolicy(Qt::StrongFocus);
   setMouseTracking(true);
   setMinimumSize(320, 104);
@@ -38,6 +48,8 @@ ViewWidget::ViewWidget(DriveSession& session, Heart& heart, QWidget* parent)
   setAccessibleName(QObject::tr("View"));
   setAccessibleDescription(QObject::tr("What is driven; Enter gives it keys and mouse, Esc takes them back"));
   connect(&heart_, &Heart::beat, this, &ViewWidget::pass);
+  connect(&controls_, &Controls::feel_asked, this, &ViewWidget::feel_asked);
+  connect(&controls_, &Controls::pushed_undriven, this, &ViewWidget::begin_free);
 }
 
 void ViewWidget::shown() {
@@ -96,21 +108,34 @@ void ViewWidget::set_driving(bool driving) {
   if (!driving) emit feel_asked(0.0);
   session_.set_attended(driving);
   has_driven_ = has_driven_ || driving;
-  let_all_go();
+  controls_.set_driving(driving);
   // Left, the camera stays where it is until the free one is asked for.
   if (driving) {
     if (!watched_) camera_.mode = drive_camera_;
     away_ = false;
     take_pointer();
   } else {
-    releaseMouse();
-    unsetCursor();
+    give_pointer_back();
   }
   emit driving_changed(driving);
 }
 
+void ViewWidget::set_pointer_free(bool free) {
+  if (free == pointer_free_) return;
+  pointer_free_ = free;
+  stale_ = true;
+  if (!driving_) return;
+  free ? give_pointer_back() : take_pointer();
+}
+
+void ViewWidget::give_pointer_back() {
+  releaseMouse();
+  unsetCursor();
+}
+
 void ViewWidget::take_pointer() {
   setFocus(Qt::OtherFocusReason);
+  if (pointer_free_) return;
   setCursor(Qt::BlankCursor);
   grabMouse();
   pointer_ = {};
@@ -226,7 +251,7 @@ void ViewWidget::draw_text(QPainter& painter) {
   const bool figure = camera_.mode != CameraMode::FirstPerson;
   readouts_.paint(painter, {view_projection(drawn_eye_, drawn_field_, size(), Vec3(0.0)), drawn_eye_, size(),
                             frames_per_second_, driving_, has_driven_, figure, trail_picture().legend,
-                            camera_.mode == CameraMode::Free, away_});
+                            camera_.mode == CameraMode::Free, away_, pointer_free_});
 }
 
 DrawnFrame ViewWidget::drawn_frame(const Eye& eye, const QSize& pixels, bool flipped) const {
@@ -281,46 +306,12 @@ void ViewWidget::resizeEvent(QResizeEvent* event) {
   stale_ = true;
 }
 
-void ViewWidget::press(const DriveKeyDoes& does, double since_frame) {
-  const auto* push = std::get_if<DriveSession::Push>(&does);
-  if (!driving_) {
-    if (push != nullptr) begin_free();
-  } else if (push != nullptr) {
-    session_.push(*push, true);
-  } else if (const auto* feel = std::get_if<Feel>(&does)) {
-    emit feel_asked(feel->factor);
-  } else {
-    session_.hold(std::get<Action>(does), true, since_frame);
-  }
-}
-
-void ViewWidget::let_go(const DriveKeyDoes& does, double since_frame) {
-  if (!driving_ || is_held(does)) return;  // Another key does the same.
-  if (const auto* push = std::get_if<DriveSession::Push>(&does)) {
-    session_.push(*push, false);
-  } else if (std::holds_alternative<Feel>(does)) {
-    emit feel_asked(0.0);
-  } else {
-    session_.hold(std::get<Action>(does), false, since_frame);
-  }
-}
-
-bool ViewWidget::is_held(const DriveKeyDoes& does) const {
-  return std::any_of(keys_down_.begin(), keys_down_.end(),
-                     [&](const auto& down) { return down.second == does; });
-}
-
-void ViewWidget::let_all_go() {
-  keys_down_.clear();
-  session_.release_all();
-}
-
 // While one drives, the places that drive are the character's, whatever the layout has there.
 bool ViewWidget::event(QEvent* event) {
   if (event->type() == QEvent::ShortcutOverride && driving_) {
     const auto* key = static_cast<QKeyEvent*>(event);
     const bool plain = !(key->modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier));
-    if (plain && drive_keys_.of(*key)) {
+    if (plain && bindings_.of(*key)) {
       event->accept();
       return true;
     }
@@ -328,62 +319,62 @@ bool ViewWidget::event(QEvent* event) {
   return QWidget::event(event);
 }
 
-// When it really was: it may have waited while a frame was drawn.
-double ViewWidget::since_frame(const QKeyEvent& event) {
+double ViewWidget::since_frame(const QInputEvent& event) {
   const double now = heart_.now(), late_by = key_times_.late_by(event.timestamp(), now);
   return heart_.since_beat(now - late_by);
 }
 
 void ViewWidget::keyPressEvent(QKeyEvent* event) {
   if (event->key() == Qt::Key_Escape && driving_) return set_driving(false);
-  const auto does = drive_keys_.of(*event);
+  const auto does = bindings_.of(*event);
   const bool plain = !(event->modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier));
   if (!does || !plain) return QWidget::keyPressEvent(event);
-  if (!event->isAutoRepeat() && keys_down_.emplace(code_of(*event), *does).second)
-    press(*does, since_frame(*event));
+  if (!event->isAutoRepeat()) controls_.press({Controls::kHands, code_of(*event)}, *does, since_frame(*event));
 }
 
 void ViewWidget::keyReleaseEvent(QKeyEvent* event) {
-  const auto down = keys_down_.find(code_of(*event));
-  if (down == keys_down_.end()) return QWidget::keyReleaseEvent(event);
   if (event->isAutoRepeat()) return;
-  const DriveKeyDoes does = down->second;
-  keys_down_.erase(down);
-  let_go(does, since_frame(*event));
+  if (!controls_.let_go({Controls::kHands, code_of(*event)}, since_frame(*event)))
+    QWidget::keyReleaseEvent(event);
 }
 
 void ViewWidget::focusOutEvent(QFocusEvent* event) {
   if (!moved_) {
-    let_all_go();
+    controls_.let_all_go();
     set_driving(false);
   }
   QWidget::focusOutEvent(event);
 }
 
+void ViewWidget::look_round(const QMouseEvent& event) {
+  const QPointF moved = pointer_.seen(event.globalPosition());
+  if (!moved.isNull()) controls_.turn_by(Vec2(moved.x() * mouse_.x(), moved.y() * mouse_.y()));
+  const QPointF from_middle = event.globalPosition() - PointerTurn::exact(mapToGlobal(rect().center()));
+  if (!from_middle.isNull() && !pointer_.only_follows()) send_pointer_to_middle();
+}
+
 void ViewWidget::mousePressEvent(QMouseEvent* event) {
   setFocus(Qt::MouseFocusReason);
   drag_from_ = pressed_at_ = event->position();
+  const auto does = bindings_.of(event->button());
+  if (does && driving_) controls_.press(control_of(event->button()), *does, since_frame(*event));
 }
 
 void ViewWidget::mouseReleaseEvent(QMouseEvent* event) {
+  if (controls_.let_go(control_of(event->button()), since_frame(*event))) return;
   const bool click = QLineF(event->position(), pressed_at_).length() < kClickDistance;
   if (!driving_ && click && event->button() == Qt::LeftButton) pick(event->position());
 }
 
 void ViewWidget::mouseMoveEvent(QMouseEvent* event) {
-  if (driving_) {
-    const QPointF moved = pointer_.seen(event->globalPosition());
-    if (!moved.isNull()) session_.turn_by(Vec2(moved.x() * mouse_.x(), moved.y() * mouse_.y()));
-    const QPointF from_middle = event->globalPosition() - PointerTurn::exact(mapToGlobal(rect().center()));
-    if (!from_middle.isNull() && !pointer_.only_follows()) send_pointer_to_middle();
-    return;
-  }
+  if (driving_ && !pointer_free_) return look_round(*event);
   if (!(event->buttons() & (Qt::LeftButton | Qt::RightButton))) return;
   const bool dragged = QLineF(event->position(), pressed_at_).length() >= kClickDistance;
   if (camera_.mode != CameraMode::Free && !dragged) return;
-  begin_free();
+  if (!driving_) begin_free();
   const QPointF moved = event->position() - drag_from_;
   drag_from_ = event->position();
+  if (driving_) return controls_.turn_by(Vec2(moved.x() * mouse_.x(), moved.y() * mouse_.y()));
   camera_.turn_free(Vec2(moved.x() * mouse_.x(), moved.y() * mouse_.y()) * kFreeTurn);
 }
 
@@ -398,12 +389,17 @@ void ViewWidget::wheelEvent(QWheelEvent* event) {
 
 void ViewWidget::move_free_camera(double seconds) {
   using Push = DriveSession::Push;
-  const auto held = [this](const DriveKeyDoes& does) { return double(is_held(does)); };
-  const Vec3 intent(held(Push::Right) - held(Push::Left), held(Action::Jump) - held(Action::Crouch),
-                    held(Push::Forward) - held(Push::Back));
-  if (length(intent) > 0.0)
-    camera_.move_free(unit_or(intent, intent) *
-                      ((is_held(Action::Sprint) ? kFreeFast : kFreeSpeed) * std::min(seconds, 0.1)));
+  const auto held = [this](const Does& does) { return double(controls_.is_held(does)); };
+  const Profile::Look& look = session_.profile().look;
+  const Sticks sticks = controls_.sticks();
+  const Vec2 stick = shaped_stick(sticks.move, look.dead_zone);
+  Vec3 intent(held(Push::Right) - held(Push::Left) + stick.x, held(Action::Jump) - held(Action::Crouch),
+              held(Push::Forward) - held(Push::Back) + stick.y);
+  if (length(intent) > 1.0) intent = glm::normalize(intent);
+  const double time = std::min(seconds, 0.1);
+  camera_.move_free(intent * ((controls_.is_held(Action::Sprint) ? kFreeFast : kFreeSpeed) * time));
+  const Vec2 turn = stick_turn_rate(look, sticks.look) * time;
+  if (turn != Vec2(0.0)) camera_.turn_free(turn);
 }
 
 }  // namespace lagniappe::app

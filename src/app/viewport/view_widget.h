@@ -4,12 +4,11 @@
 
 #include <QWidget>
 #include <functional>
-#include <map>
 
+#include "devices/controls.h"
 #include "keys/key_times.h"
 #include "session/heart.h"
 #include "viewport/canvas.h"
-#include "viewport/drive_keys.h"
 #include "viewport/pointer_turn.h"
 #include "viewport/readouts.h"
 #include "viewport/session_frame.h"
@@ -42,7 +41,13 @@ class ViewWidget : public QWidget, private Drawable {
   // The same, with the free camera looking on from where the eye is.
   void drive_watched();
 
-  DriveKeys& drive_keys() { return drive_keys_; }
+  Bindings& bindings() { return bindings_; }
+  Controls& controls() { return controls_; }
+  // Whether driving leaves the pointer where it is: it is for what lies over the view, and looks round by
+  // dragging.
+  void set_pointer_free(bool free);
+  // When an event really was, in s after the last beat: it may have waited while a frame was drawn.
+  double since_frame(const QInputEvent& event);
   // How far a look goes for the hand's way, times what the profile says, and whether away is down.
   void set_mouse(double speed, bool upside_down) { mouse_ = QPointF(speed, upside_down ? -speed : speed); }
 
@@ -119,13 +124,10 @@ class ViewWidget : public QWidget, private Drawable {
   void draw_text(QPainter& painter) override;
   void shown() override;
   void pass(double seconds);
-  void press(const DriveKeyDoes& does, double since_frame);
-  void let_go(const DriveKeyDoes& does, double since_frame);
-  double since_frame(const QKeyEvent& event);
-  bool is_held(const DriveKeyDoes& does) const;
-  void let_all_go();
+  void look_round(const QMouseEvent& event);
   void send_pointer_to_middle();
   void take_pointer();
+  void give_pointer_back();
   void end_move();
   void follow_the_profile();
   void begin_free();
@@ -173,11 +175,11 @@ class ViewWidget : public QWidget, private Drawable {
   double counted_since_ = 0.0, frames_per_second_ = 0.0;
   int frames_counted_ = 0;
   CameraMode drive_camera_ = CameraMode::ThirdPerson;
-  CameraKind chosen_kind_ = CameraKind::Behind;      // By the profile, as last seen.
-  std::map<std::uint32_t, DriveKeyDoes> keys_down_;  // By code_of(): what was pressed is what is let go.
-  bool watched_ = false;                             // Driving begins with the free camera.
+  CameraKind chosen_kind_ = CameraKind::Behind;  // By the profile, as last seen.
+  bool watched_ = false;                         // Driving begins with the free camera.
   PointerTurn pointer_;
-  DriveKeys drive_keys_;
+  Bindings bindings_;
+  Controls controls_;
   QPointF mouse_{1.0, 1.0};
   QPointF drag_from_, pressed_at_;
   QString trouble_;
@@ -185,7 +187,7 @@ class ViewWidget : public QWidget, private Drawable {
   Besides besides_;
   bool stale_ = true;
   bool begun_ = false, driving_ = false, grid_ = true, plain_ = false, scene_changed_ = false,
-       has_driven_ = false, moved_ = false, away_ = false;
+       has_driven_ = false, moved_ = false, away_ = false, pointer_free_ = false;
 };
 
 }  // namespace lagniappe::app

@@ -8,7 +8,7 @@
 #include <QScrollArea>
 #include <QVBoxLayout>
 
-#include "viewport/drive_keys.h"
+#include "devices/bindings.h"
 #include "widgets/scrolled.h"
 
 namespace lagniappe::app {
@@ -23,11 +23,13 @@ struct Group {
   int lines() const { return int(rows.size()) + 1; }
 };
 
-std::vector<Group> groups_of(const DriveKeys& drive_keys, const QList<QAction*>& actions) {
+std::vector<Group> groups_of(const Bindings& bindings, const QList<QAction*>& actions) {
   std::vector<Group> groups(1);
   groups[0].heading = QObject::tr("While driving");
-  for (const DriveKey& key : drive_keys.rows())
-    groups[0].rows.emplace_back(key.keys_text(), QObject::tr(key.text));
+  for (const Binding& row : bindings.rows()) {
+    // What has no key is a pad's.
+    if (!row.keys_text().isEmpty()) groups[0].rows.emplace_back(row.keys_text(), QObject::tr(row.text));
+  }
   groups[0].rows.insert(groups[0].rows.end(),
                         {{QObject::tr("Mouse"), QObject::tr("Look")},
                          {QObject::tr("Wheel"), QObject::tr("Nearer and farther in third person")},
@@ -87,8 +89,8 @@ bool fits(const std::vector<Group>& groups, int most) {
 
 }  // namespace
 
-ShortcutSheet::ShortcutSheet(const DriveKeys& drive_keys, const QList<QAction*>& actions, QWidget* parent)
-    : QFrame(parent), drive_keys_(drive_keys), actions_(actions), area_(scrolled(new QWidget)) {
+ShortcutSheet::ShortcutSheet(const Bindings& bindings, const QList<QAction*>& actions, QWidget* parent)
+    : QFrame(parent), bindings_(bindings), actions_(actions), area_(scrolled(new QWidget)) {
   setObjectName("sheet");
   setFocusPolicy(Qt::StrongFocus);
   setAccessibleName(tr("All keys"));
@@ -114,7 +116,7 @@ void ShortcutSheet::fill() {
   auto* close = new QLabel(tr("F1 or Esc closes"));
   close->setObjectName("caption");
   grid->addWidget(close, 0, 6, 1, 2, Qt::AlignRight);
-  const std::vector<Group> groups = groups_of(drive_keys_, actions_);
+  const std::vector<Group> groups = groups_of(bindings_, actions_);
   int most = 1;
   while (!fits(groups, most)) ++most;
   int column = 0, lines = 0;

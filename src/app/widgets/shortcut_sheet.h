@@ -6,7 +6,7 @@
 #include <QList>
 #include <QPointer>
 
-#include "viewport/drive_keys.h"
+#include "devices/bindings.h"
 
 class QAction;
 class QScrollArea;
@@ -16,7 +16,7 @@ namespace lagniappe::app {
 class ShortcutSheet : public QFrame {
   Q_OBJECT
  public:
-  ShortcutSheet(const DriveKeys& drive_keys, const QList<QAction*>& actions, QWidget* parent);
+  ShortcutSheet(const Bindings& bindings, const QList<QAction*>& actions, QWidget* parent);
 
   void toggle();  // Shows it in the middle of its parent, or hides it.
 
@@ -28,7 +28,7 @@ class ShortcutSheet : public QFrame {
  private:
   void fill();
 
-  const DriveKeys& drive_keys_;
+  const Bindings& bindings_;
   QList<QAction*> actions_;
   QScrollArea* area_;
   QPointer<QWidget> before_;  // That had the focus.

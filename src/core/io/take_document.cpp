@@ -234,6 +234,28 @@ PartVersions read_parts(const JsonCursor& map) {
   return versions;
 }
 
+void read_dropped(const JsonCursor& part, Take& take) {
+  if (!part.has("dropped")) return;
+  for (const JsonCursor& drop : part.at("dropped").elements()) {
+    const auto e = drop.elements();
+    if (e.size() != 2) drop.fail("dropped time is a tick and seconds");
+    take.dropped.push_back(
+        {static_cast<std::uint64_t>(e[0].integer(0, 2'000'000'000)), e[1].number({0.0, 1e9})});
+  }
+}
+
+void read_devices(const JsonCursor& part, Take& take) {
+  if (!part.has("devices")) return;
+  for (const JsonCursor& use : part.at("devices").elements()) {
+    const auto e = use.elements();
+    if (e.size() != 2) use.fail("a device is a tick and a name");
+    const std::uint64_t from = e[0].whole(0, take.inputs.size());
+    if (!take.devices.empty() && from < take.devices.back().from_tick)
+      use.fail("this device drove before the one above it");
+    note_device(take.devices, from, e[1].text());
+  }
+}
+
 }  // namespace
 
 Json about_json(const TakeAbout& about) {
@@ -241,6 +263,7 @@ Json about_json(const TakeAbout& about) {
   for (const Vec2& p : about.path) path.push_back({p.x, p.y});
   Json json = {{"name", about.name},         {"note", about.note}, {"star", about.star},
                {"recorded", about.recorded}, {"path", path},       {"ticks", about.ticks}};
+  if (!about.devices.empty()) json["devices"] = about.devices;
   if (about.tick_rate == 0) return json;
   json.update({{"course", about.course}, {"profile", about.profile}, {"tick_rate", about.tick_rate}});
   return json;
@@ -270,13 +293,17 @@ Json part_json(const Take& take, std::size_t first, std::size_t last) {
     if (drop.after_tick >= first && (drop.after_tick < last || behind))
       part["dropped"].push_back({drop.after_tick, drop.seconds});
   }
+  for (const DeviceUse& use : take.devices) {
+    if (use.from_tick >= first && use.from_tick < last) part["devices"].push_back({use.from_tick, use.device});
+  }
   return part;
 }
 
 Json end_json(const Take& take) { return {{"end", take.inputs.size()}}; }
 
 TakeAbout read_about(const JsonCursor& cursor) {
-  cursor.only_keys({"name", "note", "star", "recorded", "path", "ticks", "course", "profile", "tick_rate"});
+  cursor.only_keys(
+      {"name", "note", "star", "recorded", "path", "ticks", "devices", "course", "profile", "tick_rate"});
   TakeAbout about;
   about.name = cursor.at("name").text();
   about.note = cursor.at("note").text();
@@ -286,6 +313,8 @@ TakeAbout read_about(const JsonCursor& cursor) {
   if (points.size() > kMostPathPoints) cursor.at("path").fail("the path has too many points");
   for (const JsonCursor& point : points) about.path.push_back(point.vec2({-1e9, 1e9}));
   about.ticks = cursor.at("ticks").whole(0, std::numeric_limits<std::uint64_t>::max());
+  if (cursor.has("devices"))
+    for (const JsonCursor& name : cursor.at("devices").elements()) about.devices.push_back(name.text());
   if (!cursor.has("tick_rate")) return about;
   about.course = cursor.at("course").text();
   about.profile = cursor.at("profile").text();
@@ -327,7 +356,7 @@ bool read_part(const JsonCursor& part, Take& take) {
       part.at("end").fail("there should be more ticks, or fewer, than there are");
     return true;
   }
-  part.only_keys({"inputs", "hashes", "dropped"});
+  part.only_keys({"inputs", "hashes", "dropped", "devices"});
   const std::size_t before = take.inputs.size();
   const auto hashed = [&](std::size_t ticks) {
     return std::max(take.hashes.size(), take.undivided_hashes.size()) == ticks;
@@ -339,16 +368,10 @@ bool read_part(const JsonCursor& part, Take& take) {
     take.hashes.clear();
     take.undivided_hashes.clear();
   }
-  if (!part.has("dropped")) return false;
-  for (const JsonCursor& drop : part.at("dropped").elements()) {
-    const auto e = drop.elements();
-    if (e.size() != 2) drop.fail("dropped time is a tick and seconds");
-    take.dropped.push_back(
-        {static_cast<std::uint64_t>(e[0].integer(0, 2'000'000'000)), e[1].number({0.0, 1e9})});
-  }
+  read_dropped(part, take);
+  read_devices(part, take);
   return false;
 }
-
 void forget_unproved(Take& take) {
   for (std::size_t part = 0; part < kStatePartCount; ++part) {
     if (take.parts[part] >= kStateParts[part].proved_from) continue;

@@ -486,12 +486,6 @@ const ProfileField* find_field(std::string_view path) { return find_in(profile_f
 const ProfileCurve* find_curve(std::string_view path) { return find_in(profile_curves(), path); }
 const ProfileChoice* find_choice(std::string_view path) { return find_in(profile_choices(), path); }
 
-bool is_idle(std::string_view path) {
-  // Of pads.
-  constexpr std::string_view kIdle[] = {"look.stick_yaw", "look.stick_pitch", "look.stick_power"};
-  return std::find(std::begin(kIdle), std::end(kIdle), path) != std::end(kIdle);
-}
-
 std::vector<std::string> profile_paths() {
   std::vector<std::string> paths;
   const auto add = [&](const auto& entry) { paths.push_back(path_of(entry.section, entry.key)); };

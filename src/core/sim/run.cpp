@@ -154,9 +154,12 @@ Take retake_of(const Take& take, const Profile& profile, std::shared_ptr<const C
   other.parts = present_parts();
   other.hashes.clear();
   other.undivided_hashes.clear();
-  for (DroppedTime& drop : other.dropped)
-    drop.after_tick =
-        drop.after_tick * static_cast<std::uint64_t>(tick_rate) / static_cast<std::uint64_t>(take.tick_rate);
+  const auto at_rate = [&](std::uint64_t tick) {
+    return tick * static_cast<std::uint64_t>(tick_rate) / static_cast<std::uint64_t>(take.tick_rate);
+  };
+  for (DroppedTime& drop : other.dropped) drop.after_tick = at_rate(drop.after_tick);
+  other.devices.clear();
+  for (const DeviceUse& use : take.devices) note_device(other.devices, at_rate(use.from_tick), use.device);
   CharacterState& start = other.start;
   start = fitted_to(profile, take.profile, start);
   if (other.course_identity != take.course_identity) {

@@ -89,6 +89,20 @@ std::vector<InputFrame> inputs_at_rate(const std::vector<InputFrame>& inputs, in
   return frames;
 }
 
+void note_device(std::vector<DeviceUse>& devices, std::uint64_t from_tick, const std::string& device) {
+  if (!devices.empty() && devices.back().device == device) return;
+  if (!devices.empty() && devices.back().from_tick == from_tick) devices.pop_back();
+  // Without that one, what is before it may be the same again.
+  if (devices.empty() || devices.back().device != device) devices.push_back({from_tick, device});
+}
+
+std::vector<std::string> names_of(const std::vector<DeviceUse>& devices) {
+  std::vector<std::string> names;
+  for (const DeviceUse& use : devices)
+    if (std::find(names.begin(), names.end(), use.device) == names.end()) names.push_back(use.device);
+  return names;
+}
+
 Take part_of(const Take& take, std::size_t first, std::size_t last, const CharacterState& start) {
   Take part = take;
   const auto at = [](auto& list, std::size_t i) { return list.begin() + static_cast<std::ptrdiff_t>(i); };
@@ -104,6 +118,11 @@ Take part_of(const Take& take, std::size_t first, std::size_t last, const Charac
     drop.after_tick -= first;
     part.dropped.push_back(drop);
   }
+  part.devices.clear();
+  for (const DeviceUse& use : take.devices)
+    if (use.from_tick < last)
+      note_device(part.devices, std::max<std::uint64_t>(use.from_tick, first) - first, use.device);
+  part.about.devices = names_of(part.devices);
   part.about.path.clear();
   part.about.ticks = last - first;
   return part;

@@ -69,6 +69,7 @@ Take random_take(std::uint64_t seed) {
                 0,
                 "Yard",
                 "Otter",
+                {"keys and mouse", "Brass \"Pad\""},
                 60};
   for (int i = 0; i < 200; ++i) {
     InputFrame input = push(random.between(-1, 1), random.between(-1, 1));
@@ -77,6 +78,8 @@ Take random_take(std::uint64_t seed) {
     for (int k = random.below(4); k >= 0; --k) take.inputs.push_back(input);
   }
   take.dropped = {{17, 0.25}};
+  note_device(take.devices, 0, "keys and mouse");
+  note_device(take.devices, take.inputs.size() / 2, "Brass \"Pad\"");
   take.about.ticks = take.inputs.size();
   keep_hashes(*run_take(take, world), take);
   return take;
@@ -109,12 +112,51 @@ TEST_CASE("A take reads back to the same run, bit for bit, from CBOR and from JS
     CHECK(back->about.note == take.about.note);
     CHECK(back->about.path == take.about.path);
     CHECK(back->dropped.at(0).seconds == 0.25);
+    CHECK(back->devices.size() == 2);
+    CHECK(back->devices == take.devices);
     runs_as_recorded(*back);
     const auto from_json = parse_take_json(take_json(take), "x.json");
     REQUIRE(from_json);
     runs_as_recorded(*from_json);
     CHECK(take_bytes(*from_json) == take_bytes(take));
   }
+}
+
+TEST_CASE("Devices go with the ticks that they drove: in parts, at other rates, and noted once") {
+  std::vector<DeviceUse> devices;
+  note_device(devices, 0, "keys and mouse");
+  note_device(devices, 7, "keys and mouse");
+  note_device(devices, 40, "Brass Pad");
+  note_device(devices, 40, "keys and mouse");  // Who is last in a tick; and it went on all the time.
+  note_device(devices, 60, "on-screen pad");
+  note_device(devices, 90, "keys and mouse");
+  CHECK(devices ==
+        std::vector<DeviceUse>{{0, "keys and mouse"}, {60, "on-screen pad"}, {90, "keys and mouse"}});
+  CHECK(names_of(devices) == std::vector<std::string>{"keys and mouse", "on-screen pad"});
+  Take take = random_take(2);
+  REQUIRE(take.inputs.size() > 100);
+  take.devices = devices;
+  CHECK(part_of(take, 70, 95, take.start).devices ==
+        std::vector<DeviceUse>{{0, "on-screen pad"}, {20, "keys and mouse"}});
+  CHECK(part_of(take, 10, 20, take.start).about.devices == std::vector<std::string>{"keys and mouse"});
+  const TriangleWorld world = build_world(*take.course);
+  const Take slower = retake_of(take, take.profile, take.course, take.course_identity, world, 48);
+  CHECK(slower.devices ==
+        std::vector<DeviceUse>{{0, "keys and mouse"}, {20, "on-screen pad"}, {30, "keys and mouse"}});
+}
+
+TEST_CASE("Devices that are out of order, or are no tick and name, are refused with their place") {
+  const auto refusal = [](const nlohmann::json& devices) {
+    nlohmann::json json = nlohmann::json::parse(take_json(random_take(3)));
+    json["parts"][0]["devices"] = devices;
+    const auto take = parse_take_json(json.dump(), "x.json");
+    return take ? std::string("fine") : take.error().sentence();
+  };
+  CHECK(refusal({{0, "keys and mouse"}, {9, "Brass Pad"}}) == "fine");
+  CHECK_THAT(refusal({{9, "Brass Pad"}, {0, "keys and mouse"}}), Catch::Contains("before the one above it"));
+  CHECK_THAT(refusal({{9}}), Catch::Contains("a tick and a name"));
+  CHECK_THAT(refusal({{"keys and mouse", 9}}), Catch::Contains("parts"));
+  CHECK_THAT(refusal({{1000000, "Brass Pad"}}), Catch::Contains("devices"));
 }
 
 TEST_CASE("A take embeds every kind of piece, surface and motion, and models as triangles") {

@@ -437,3 +437,57 @@ TEST_CASE(
     }
   }
 }
+
+TEST_CASE("A jump right before a riser, or up along a wall onto its top, is the same at every rate") {
+  // The foot grazes the riser at the very beginning of the jump, or clears the wall's top amid a tick: from
+  // there on what pushes is free to go.
+  struct Place {
+    const char* name;
+    TriangleWorld world;
+    Vec2 push;
+    double first, last;  // s, of the jumps.
+  };
+  const Place places[] = {
+      {"stairs", floor().stairs({0, 0, -4}, 4, 0.2, 0.3, 8).world(), {0.3, 0.8}, 1.5, 1.75},
+      {"a wall, straight", floor().block({0, 0, -4}, {6, 0.9, 3}).world(), {0.0, 1.0}, 1.6, 1.75},
+      {"a wall, aslant", floor().block({0, 0, -4}, {6, 0.9, 3}).world(), {0.5, 0.7}, 1.6, 1.75},
+      {"a turned wall", floor().block({0, 0, -4}, {9, 0.8, 3}, {20, 0, 0}).world(), {0.1, 0.9}, 1.6, 1.75},
+      {"a wall that leans back",
+       floor().block({0, -0.5, -4.5}, {6, 1.4, 3}, {0, 12, 0}).world(),
+       {0.2, 0.9},
+       1.6,
+       1.75}};
+  const Profile profile;
+  for (const Place& place : places) {
+    const auto ran = [&](int hz, double at) {
+      InputScript script;
+      InputChange begins, jumps, ends;
+      begins.at = 0.5;
+      begins.move = place.push;
+      jumps.at = at;
+      jumps.press.set(Action::Jump, true);
+      ends.at = at + 0.3;
+      ends.release.set(Action::Jump, true);
+      script.changes = {begins, jumps, ends};
+      InputPlayer player(script, hz);
+      CharacterState state = start_state(profile, {Vec3(0.0), Quat(1, 0, 0, 0), 0.0}, place.world);
+      std::vector<Vec3> feet;
+      for (int i = 0; i < 3 * hz; ++i) {
+        state = step(state, player.next(), profile, place.world, 1.0 / hz);
+        if ((i + 1) % (hz / 20) == 0) feet.push_back(state.foot_C);
+      }
+      return feet;
+    };
+    for (double at = place.first; at < place.last; at += 0.0137) {
+      const std::vector<Vec3> reference = ran(480, at);
+      CHECK(reference.back().z < -2.0);  // It went on over what stood in its way.
+      for (const int hz : {20, 40, 60, 120, 240}) {
+        double most = 0.0;
+        const std::vector<Vec3> feet = ran(hz, at);
+        for (std::size_t i = 0; i < feet.size(); ++i) most = std::max(most, length(feet[i] - reference[i]));
+        INFO(place.name << ", " << at << " s, " << hz << " ticks/s");
+        CHECK(most < 0.002);
+      }
+    }
+  }
+}
