@@ -43,15 +43,16 @@ APP_MAY_USE = {
     "theme": [],
     "session": [],
     "keys": [],
+    "devices": ["theme", "session", "keys"],
     "tape": ["theme", "session"],
-    "viewport": ["theme", "session", "keys"],
-    "widgets": ["theme", "viewport"],
+    "viewport": ["theme", "session", "keys", "devices"],
+    "widgets": ["theme", "devices", "viewport"],
     "cards": ["theme", "session"],
     "fields": ["theme", "session", "cards", "viewport"],
     "panels": ["theme", "session", "widgets"],
     "states": ["theme", "session", "cards"],
     "timing": ["theme", "session", "viewport", "widgets"],
-    "pages": ["theme", "session", "tape", "viewport", "widgets", "panels", "cards", "states", "fields", "timing"],
+    "pages": ["theme", "session", "devices", "tape", "viewport", "widgets", "panels", "cards", "states", "fields", "timing"],
 }
 INCLUDE = re.compile(r'^\s*#include\s+([<"])([^>"]+)[>"]', re.M)
 

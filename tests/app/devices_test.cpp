@@ -425,6 +425,11 @@ TEST_CASE_METHOD(DevicesFixture,
   CHECK(view.driving());
   QTest::keyClick(&view, Qt::Key_Escape);
   CHECK_FALSE(view.driving());
+  // Over the small view of another page there is no room for it: a click there is the view's.
+  trigger(Act::TimingPage);
+  CHECK(screen.mask().boundingRect().intersected(screen.rect()).isEmpty());
+  trigger(Act::DrivePage);
+  CHECK_FALSE(screen.mask().boundingRect().intersected(screen.rect()).isEmpty());
 }
 
 TEST_CASE_METHOD(DevicesFixture, "Mouse buttons and pad controls are bound by pressing them, and kept") {

@@ -192,7 +192,11 @@ TEST_CASE(
   d.session.drive_with("Brass Pad");
   d.frames(10, 1.0 / 60);
   CHECK(d.session.shown().take.devices.empty());  // Nothing was done with it.
-  d.session.steer({{0.0, 0.56}, {0.0, 0.0}});     // Half, without the dead zone.
+  d.session.steer({{0.0, 0.1}, {0.05, 0.0}});     // A stick that does not come quite to its middle.
+  d.frames(10, 1.0 / 60);
+  CHECK(d.session.shown().take.devices.empty());
+  CHECK_FALSE(is_worth_keeping(d.session.shown()));
+  d.session.steer({{0.0, 0.56}, {0.0, 0.0}});  // Half, without the dead zone.
   d.frames(60, 1.0 / 60);
   CHECK(length(d.session.current().velocity_C) == Approx(0.5 * d.session.profile().ground.speed).epsilon(1e-3));
   const std::size_t at = d.session.shown().run.ticks();
@@ -205,7 +209,7 @@ TEST_CASE(
   d.frames(60, 1.0 / 60);
   CHECK(length(d.session.current().velocity_C) < 1e-3);
   CHECK(d.session.shown().take.devices ==
-        std::vector<DeviceUse>{{20, "Brass Pad"}, {std::uint64_t(at), "keys and mouse"}});
+        std::vector<DeviceUse>{{30, "Brass Pad"}, {std::uint64_t(at), "keys and mouse"}});
 }
 
 TEST_CASE("A stick that moves while time stands still counts only for where it is when time goes on") {

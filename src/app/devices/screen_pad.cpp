@@ -21,6 +21,7 @@ constexpr ButtonRow kButtons[] = {
     {Action::Lie, "Lie"},   {Action::Fly, "Fly"},       {Action::Reset, "Reset"}};
 constexpr int kInLine = 4;
 constexpr double kLeastRadius = 22.0, kMostRadius = 58.0, kMargin = 14.0, kGap = 6.0;  // Pixels.
+constexpr double kLeastWidth = 400.0, kLeastHeight = 230.0;
 constexpr double kButtonWidth = 62.0, kButtonHeight = 34.0;
 // Fingers are broad: a stick is taken hold of from this many radii around it.
 constexpr double kReach = 1.25;
@@ -63,21 +64,19 @@ void ScreenPad::lay_out() {
   end_all();
   const QRectF all = parentWidget()->rect();
   setGeometry(all.toRect());
+  laid_ = {};
+  // Over a small picture of the view there is no room for fingers.
+  if (all.width() < kLeastWidth || all.height() < kLeastHeight) return setMask(QRegion(-2, -2, 1, 1));
   laid_.radius = radius_in(all.height());
   const double aside = kMargin + laid_.radius * kReach;
   laid_.move = {aside, all.height() - aside};
   laid_.look = {all.width() - aside, all.height() - aside};
-  laid_.buttons.clear();
-  // Beside the look stick where there is no room above it.
-  const bool above = top_in(all.height()) > kMargin;
-  const double right = above ? all.width() - kMargin : laid_.look.x() - laid_.radius * kReach - kGap;
-  const double bottom = above ? laid_.look.y() - laid_.radius * kReach - kGap : all.height() - kMargin;
-  const double height = std::clamp((all.height() - 2.0 * kMargin) / kLines - kGap, 16.0, kButtonHeight);
+  const double right = all.width() - kMargin, bottom = laid_.look.y() - laid_.radius * kReach - kGap;
   QRegion mask;
   for (std::size_t i = 0; i < std::size(kButtons); ++i) {
     const double column = double(i % kInLine), line = double(i / kInLine);
     const QRectF box(right - (kInLine - column) * (kButtonWidth + kGap) + kGap,
-                     bottom - (line + 1.0) * (height + kGap) + kGap, kButtonWidth, height);
+                     bottom - (line + 1.0) * (kButtonHeight + kGap) + kGap, kButtonWidth, kButtonHeight);
     laid_.buttons.emplace_back(kButtons[i].action, box);
     mask += box.toAlignedRect().adjusted(-1, -1, 1, 1);
   }
@@ -101,6 +100,7 @@ bool ScreenPad::is_down(Action action) const {
 }
 
 ScreenPad::Hold ScreenPad::part_at(const QPointF& at) const {
+  if (laid_.buttons.empty()) return {Part::Nothing, {}};
   for (const auto& [action, box] : laid_.buttons)
     if (box.contains(at)) return {Part::Button, action};
   const double reach = laid_.radius * kReach;

@@ -178,7 +178,8 @@ void DriveSession::tick(int due) {
   ledger_.entries.clear();
   const CharacterState after = step(recording.run.last(), input, recording.take.profile, recording.place->world,
                                     clock_.tick_seconds(), &ledger_);
-  if (has_input(input))
+  const bool named = player_ != nullptr || !device_.empty();
+  if (named && has_input(input, recording.take.profile))
     note_device(recording.take.devices, recording.take.inputs.size(), player_ ? kInputsFile : device_);
   recording.take.inputs.push_back(input);
   recording.run.pass(input, after, ledger_, recording.take.profile);

@@ -33,13 +33,15 @@ Recording begin_recording(const CharacterState& start, std::shared_ptr<const Pla
   return {std::move(take), std::move(place), Run(start, tick_rate), {}};
 }
 
-bool has_input(const InputFrame& input) {
-  return input.move != Vec2(0.0) || input.look_delta != Vec2(0.0) || input.turn_rate != Vec2(0.0) ||
-         input.pressed.bits != 0;
+bool has_input(const InputFrame& input, const Profile& profile) {
+  return stick_push(input.move, profile.look.dead_zone) > 0.0 || input.look_delta != Vec2(0.0) ||
+         input.turn_rate != Vec2(0.0) || input.pressed.bits != 0;
 }
 
 bool is_worth_keeping(const Recording& recording) {
-  return std::any_of(recording.take.inputs.begin(), recording.take.inputs.end(), has_input);
+  const Take& take = recording.take;
+  return std::any_of(take.inputs.begin(), take.inputs.end(),
+                     [&](const InputFrame& input) { return has_input(input, take.profile); });
 }
 
 void complete(Recording& recording) {

@@ -39,8 +39,8 @@ std::string now_text();
 Recording begin_recording(const CharacterState& start, std::shared_ptr<const Place> place,
                           const Profile& profile, int tick_rate);
 
-// Returns whether an input has anything in it.
-bool has_input(const InputFrame& input);
+// Returns whether an input has anything in it; a stick within its dead zone is at rest.
+bool has_input(const InputFrame& input, const Profile& profile);
 
 // Returns whether somebody did something in it: a take of standing about is not worth keeping.
 bool is_worth_keeping(const Recording& recording);

@@ -34,13 +34,12 @@ struct Pushes {
 // Where a motion is to end before its time: at the contact with which something else begins. That is ground met
 // in the air, a ceiling met while rising, the foot of a slope that is skidded down.
 struct Stop {
-  double least = 0.0;       // s; what is met sooner is gone along.
-  double at = kNever;       // s after the beginning, if there was such a contact.
-  bool rolls = false;       // Round the end of a wall, in stretches: meeting and losing it is no event.
-  bool bends = false;       // The way bends beside a wall: its chord may pass what it would meet.
-  bool turned = false;      // A motion on the ground was turned along a face that it met.
-  Vec3 way_C = Vec3(0.0);   // What a motion on the ground was to be, by itself.
-  Vec3 wall_C = Vec3(0.0);  // Unit, level: what took the way into it from a motion through the air, last.
+  double least = 0.0;      // s; what is met sooner is gone along.
+  double at = kNever;      // s after the beginning, if there was such a contact.
+  bool rolls = false;      // Round the end of a wall, in stretches: meeting and losing it is no event.
+  bool bends = false;      // The way bends beside a wall: its chord may pass what it would meet.
+  bool turned = false;     // A motion on the ground was turned along a face that it met.
+  Vec3 way_C = Vec3(0.0);  // What a motion on the ground was to be, by itself.
   static constexpr double kNever = 1e9;
 };
 

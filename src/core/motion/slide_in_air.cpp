@@ -100,7 +100,6 @@ class AirWay {
     // A face too steep to walk takes what runs into it as a wall does, before it turns the rest downhill.
     if (sheds(context_, body_, hit)) {
       const Vec3 wall = wall_of(normal, rest_);
-      tell_wall(wall);
       rest_ = without_approach(rest_, wall);
       velocity = without_approach(velocity, wall);
     }
@@ -115,10 +114,7 @@ class AirWay {
     rest_ = room && dot(kept, heading) > 0.0 ? kept : Vec3(0.0);
     const Vec3 left = planes_.clip(velocity).vector_C;
     out_.velocity_C = of_piece + (turns ? turned_by_ground(velocity, left) : left);
-    if (contact == ContactKind::Wall) {
-      out_.wall_normal_C = wall_of(normal, rest_);
-      tell_wall(out_.wall_normal_C);
-    }
+    if (contact == ContactKind::Wall) out_.wall_normal_C = wall_of(normal, rest_);
     out_.ceiling |= contact == ContactKind::Ceiling;
     const bool ceiling = contact == ContactKind::Ceiling && clipped.kind == Kind::Wall;
     const Kind kind = rest_ == Vec3(0.0) ? Kind::Stop : ceiling ? Kind::Ceiling : clipped.kind;
@@ -126,10 +122,6 @@ class AirWay {
     context_.note(entry::Slide{kind, normal, rest_, std::asin(into),
                                speed > 0.0 ? length(out_.velocity_C) / speed : 1.0, contact});
     return room;
-  }
-
-  void tell_wall(const Vec3& wall_C) const {
-    if (context_.stop != nullptr) context_.stop->wall_C = wall_C;
   }
 
   Vec3 wall_of(const Vec3& normal, const Vec3& motion) const {

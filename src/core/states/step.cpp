@@ -101,8 +101,6 @@ class Tick {
   Between first_instant(const Place& from, Between between, double within, const Happened& happened);
   const Values& values_in_force();
   std::optional<Between> zone_event(const Place& from, double until);
-  std::optional<Between> wall_event(const Place& from, double until);
-  bool in_air_off(const StepContext& context, const Vec3& wall_C) const;
   StepContext context_of(const World& world, double seconds, Ledger* ledger, const Moment& now);
   bool meet(const CharacterState& from);
   void obey_zones();
@@ -131,9 +129,8 @@ class Tick {
   Felt felt_ = {};    // Since the last look at that, where and when that was.
   Vec3 felt_at_C_ = Vec3(0.0);
   double felt_time_ = -1.0;
-  Stop stop_{};             // Of the last run.
-  bool rolls_ = false;      // Round the end of a wall, in stretches.
-  bool lost_wall_ = false;  // In the last run: what was slid along in the air is not there any more.
+  Stop stop_{};         // Of the last run.
+  bool rolls_ = false;  // Round the end of a wall, in stretches.
 };
 
 const Values& Tick::values_in_force() {
@@ -218,8 +215,6 @@ void Tick::run(double until, Ledger* ledger, bool may_stop) {
     TablePass table(profile_, chart_, context, before_, values_, state_, memory_);
     advance(context, table, state_);
     values_of_ = state_.state;
-    lost_wall_ = in_air_off(context, stop_.wall_C);
-    if (in_air_off(context, state_.wall_normal_C)) state_.wall_normal_C = Vec3(0.0);
     if (!world_pulls_) return;
     felt_at_C_ = centre_of_mass(values_, state_);
     felt_time_ = state_.time;
@@ -227,11 +222,6 @@ void Tick::run(double until, Ledger* ledger, bool may_stop) {
   };
   if (until == end_ || !world_.has_movers()) return run_in(near_);
   run_in(Neighbourhood(world_, region_, until));
-}
-
-bool Tick::in_air_off(const StepContext& context, const Vec3& wall_C) const {
-  if (held_by_ground(state_) || state_.holding() || wall_C == Vec3(0.0)) return false;
-  return !wall_contact(context, Body(context, state_), state_.foot_C, wall_C).touched;
 }
 
 template <typename Happened>
@@ -292,18 +282,6 @@ std::optional<Tick::Between> Tick::zone_event(const Place& from, double until) {
   return found;
 }
 
-// When within a part through the air a wall that is slid along comes to its end, as where the foot clears its
-// top: from there on what pushes against it is free to go.
-std::optional<Tick::Between> Tick::wall_event(const Place& from, double until) {
-  if (!lost_wall_) return std::nullopt;
-  const Place whole = place();
-  const Between found =
-      first_instant(from, {from.state.time, until}, kEventTime, [this] { return lost_wall_; });
-  state_ = whole.state;
-  memory_ = whole.memory;
-  return found;
-}
-
 // What the zones that are touched ask of all that follows.
 void Tick::obey_zones() {
   pace_ = pace_in_zones(world_, state_);
@@ -359,9 +337,6 @@ double Tick::part(double& until, bool may_split) {
       shorten(between->high + kIntoEvent, Why::Ground);
       still = std::min(between->low, to);
     }
-  }
-  if (may_split) {
-    if (const auto between = wall_event(from, to)) shorten(between->high + kIntoEvent, Why::Contact);
   }
   if (may_split) {
     if (const auto between = zone_event(from, to)) shorten(between->high + kIntoEvent, Why::Zone);
