@@ -274,6 +274,56 @@ TEST_CASE_METHOD(
 }
 
 TEST_CASE_METHOD(TimingFixture,
+                 "Hitches at random, and measured ones, are had while one drives; without them none") {
+  using Hitches = FeelBar::Hitches;
+  QComboBox& kinds = page.feel().kinds();
+  // By real keys, in the box.
+  const auto choose = [&](Hitches wanted) {
+    kinds.setFocus();
+    while (kinds.currentIndex() != int(wanted))
+      QTest::keyClick(&kinds, kinds.currentIndex() < int(wanted) ? Qt::Key_Down : Qt::Key_Up);
+    REQUIRE(page.feel().hitches() == wanted);
+  };
+  // A clock that goes on by a hundredth at a time: what a beat has of it is how long its frame took.
+  double clock = window.heart().now();
+  window.heart().set_clock([&] { return clock; });
+  std::vector<double> frames;
+  const auto watch = QObject::connect(&window.heart(), &Heart::beat, &window.heart(),
+                                      [&](double seconds) { frames.push_back(seconds); });
+  const auto driven = [&](double seconds) {
+    drive();
+    frames.clear();
+    for (double gone = 0.0; gone < seconds; gone += 0.01, clock += 0.01) {
+      const std::size_t before = frames.size();
+      (void)QTest::qWaitFor([&] { return frames.size() > before; }, 12);
+    }
+    QTest::keyClick(&view, Qt::Key_Escape);
+    return frames;
+  };
+  const auto longest = [](const std::vector<double>& f) { return *std::max_element(f.begin(), f.end()); };
+  CHECK(longest(driven(2.0)) < 0.06);
+  choose(Hitches::Random);
+  const std::vector<double> some = driven(5.0);
+  const auto hitches = std::count_if(some.begin(), some.end(), [](double s) { return s > 0.075; });
+  CHECK(hitches >= 1);
+  CHECK(hitches <= 10);  // Now and then, not all the time.
+  CHECK(longest(some) < 0.35);
+  chosen_file = file("frames.txt", "120\n40\n");
+  choose(Hitches::Measured);
+  const std::vector<double> measured = driven(2.0);
+  REQUIRE(measured.size() > 8);
+  for (std::size_t i = 4; i + 1 < measured.size(); ++i) {
+    INFO(i);
+    CHECK(measured[i] + measured[i + 1] == Approx(0.16).margin(0.045));
+    CHECK(std::abs(measured[i] - measured[i + 1]) > 0.04);
+  }
+  choose(Hitches::None);
+  CHECK(longest(driven(1.0)) < 0.06);
+  QObject::disconnect(watch);
+  window.heart().set_clock([clock] { return clock; });  // This one goes.
+}
+
+TEST_CASE_METHOD(TimingFixture,
                  "Measured frames are read, and a bad file is refused by line; figures are written") {
   const QString frames = file("frames.txt", "# ms\n16.7\n33.4\n"), bad = file("bad.txt", "16.7\nslow\n");
   const auto ask = [&](const QString& path) {
