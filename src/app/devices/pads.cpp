@@ -45,10 +45,10 @@ void Pads::heed(const PadEvent& event, double since_frame) {
     controls_.move(Controls::kFirstPad + pad->id, pad->sticks, since_frame);
     if (controls_.is_steered()) heart_.wake();
   } else if (event.kind == Kind::Triggers) {
-    pull(*pad, PadControl::LeftTrigger, std::exchange(pad->left_trigger, event.left_trigger),
-         event.left_trigger, since_frame);
-    pull(*pad, PadControl::RightTrigger, std::exchange(pad->right_trigger, event.right_trigger),
-         event.right_trigger, since_frame);
+    pad->left_trigger = event.left_trigger;
+    pad->right_trigger = event.right_trigger;
+    pull(*pad, PadControl::LeftTrigger, pad->left_trigger, since_frame);
+    pull(*pad, PadControl::RightTrigger, pad->right_trigger, since_frame);
   } else {
     press(*pad, event.control, event.kind == Kind::Down, since_frame);
   }
@@ -78,8 +78,7 @@ void Pads::lose(Pad& pad, double since_frame) {
   emit lost(name);
 }
 
-void Pads::pull(Pad& pad, PadControl trigger, double before, double now, double since_frame) {
-  if (before == now) return;
+void Pads::pull(Pad& pad, PadControl trigger, double now, double since_frame) {
   const bool is_down = pad.down.contains(trigger);
   if (!is_down && now >= kPulled) press(pad, trigger, true, since_frame);
   if (is_down && now < kLetGo) press(pad, trigger, false, since_frame);

@@ -51,7 +51,7 @@ class Pads : public QObject {
   void heed(const PadEvent& event, double since_frame);
   void add(const PadEvent& event);
   void lose(Pad& pad, double since_frame);
-  void pull(Pad& pad, PadControl trigger, double before, double now, double since_frame);
+  void pull(Pad& pad, PadControl trigger, double now, double since_frame);
   void press(Pad& pad, PadControl control, bool down, double since_frame);
   QString name_for(const QString& name) const;
 

@@ -58,8 +58,10 @@ void BindingsSheet::add_row(QGridLayout& grid, std::size_t row) {
   }
   made.does->setBuddy(made.buttons[made.buttons[0] != nullptr ? 0 : 3]);
   made.conflict->setObjectName("conflict");
+  made.conflict->setWordWrap(true);
   auto* words = new QHBoxLayout;
   words->setContentsMargins(6, 0, 0, 0);
+  words->setSpacing(14);
   words->addWidget(made.does);
   words->addWidget(made.conflict, 1);
   grid.addLayout(words, line, kSlotCount);
@@ -110,7 +112,6 @@ void BindingsSheet::refresh() {
       KeyButton* button = rows_[i].buttons[static_cast<std::size_t>(slot)];
       if (button == nullptr) continue;
       button->show_key(code_text(slot, bindings_.rows()[i].code(slot)));
-      button->setProperty("clash", !bindings_.conflicts(i, slot).empty());
     }
     rows_[i].conflict->setText(conflict_of(i));
   }
