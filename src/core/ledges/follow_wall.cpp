@@ -64,6 +64,12 @@ class Climber {
     return settled(grip);
   }
 
+  WallAnswer after_turn(WallGrip grip) const {
+    if (grip.on_ladder()) return now(grip);
+    if (!come_near(grip)) return WallAnswer::refused(WallFault::NothingThere);
+    return settled(grip);
+  }
+
   // What stops one part of a way does not stop the other: one goes on up beside a post, and along under a rim.
   WallWay go(const WallGrip& grip, const Vec2& way) const {
     if (grip.on_ladder()) {
@@ -364,6 +370,10 @@ WallAnswer wall_ahead(const World& world, const ClimbShape& shape, const Vec3& f
 
 WallAnswer wall_now(const World& world, const ClimbShape& shape, const WallGrip& grip) {
   return Climber(world, shape).now(grip);
+}
+
+WallAnswer wall_after_turn(const World& world, const ClimbShape& shape, const WallGrip& grip) {
+  return Climber(world, shape).after_turn(grip);
 }
 
 WallWay follow_wall(const World& world, const ClimbShape& shape, const WallGrip& grip, const Vec2& way) {

@@ -16,6 +16,10 @@ WallAnswer wall_ahead(const World& world, const ClimbShape& shape, const Vec3& f
 // The same grip, as its wall is now. REQUIRES: a grip that was found.
 WallAnswer wall_now(const World& world, const ClimbShape& shape, const WallGrip& grip);
 
+// The same, for a body that was turned meanwhile and so is farther from the wall, or nearer to it, than by its
+// own motion.
+WallAnswer wall_after_turn(const World& world, const ClimbShape& shape, const WallGrip& grip);
+
 // Goes so many m to the right of who faces the wall and up along it; on a ladder only up.
 WallWay follow_wall(const World& world, const ClimbShape& shape, const WallGrip& grip, const Vec2& way);
 

@@ -250,6 +250,17 @@ void step_off(const StepContext& context, CharacterState& state) {
 
 }  // namespace
 
+void come_to_gap(const StepContext& context, CharacterState& state) {
+  if (!climbs(state) || state.hold.phase() < 1.0) return;
+  const ClimbShape shape = climb_shape(context, state);
+  const WallAnswer now = wall_after_turn(context.world, shape, grip_of(context, state));
+  if (!now.grip) return;  // It is let go of in the next part, which says why.
+  const Vec3 way = now.grip->foot_C - state.foot_C;
+  if (context.world.sweep(shape.axis(state.foot_C), shape.radius - shape.margin, way, shape.moment)) return;
+  state.foot_C = now.grip->foot_C;
+  keep_grip(context, *now.grip, state.hold.wall(), state);
+}
+
 Vec3 away_from_wall(const StepContext& context, const CharacterState& state) {
   return unit_or(across(grip_of(context, state).normal_C, state.up_C()), Vec3(0.0));
 }

@@ -21,6 +21,9 @@ void refuse_climb(const StepContext& context, const CharacterState& state);
 // Goes over the wall as is wished for; lets go where it no longer holds, or where the foot is on the floor.
 void climb(const StepContext& context, const Body& body, const Intent& intent, CharacterState& state);
 
+// Brings who climbs back to the gap, where a turn about the foot took the rest of the body from it.
+void come_to_gap(const StepContext& context, CharacterState& state);
+
 // Unit, across up, from the wall to the body, in the course frame. REQUIRES: it climbs.
 Vec3 away_from_wall(const StepContext& context, const CharacterState& state);
 

@@ -5,6 +5,7 @@
 
 #include "lagniappe/turns.h"
 #include "math/integrators.h"
+#include "motion/climbing.h"
 #include "motion/footing_change.h"
 #include "motion/holding.h"
 #include "motion/look.h"
@@ -138,6 +139,7 @@ void turn_towards_pull(const StepContext& context, const Vec3& target_C, Charact
     goes(share);
   }
   state = now;
+  come_to_gap(context, state);
   context.note(entry::Upright{angle, wanted * share, values.turn_rate * context.dt, share == 1.0});
 }
 

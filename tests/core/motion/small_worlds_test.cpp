@@ -297,6 +297,46 @@ TEST_CASE("What a closed way turned the heading by is a signal, from any home") 
   }
 }
 
+TEST_CASE("On a wall of a small world the gap is kept while up turns: got on from above, down, along and up") {
+  Course course = ball_world(6.0);
+  course.surfaces.push_back({"ivy", {}});
+  course.surfaces.back().surface.climbable = true;
+  const Vec3 size(4.0, 4.2, 0.6), base(0.0, 5.5, 0.0);
+  course.pieces.push_back({"Ivy wall", base, Vec3(0.0), "ivy", shape::Block{size}});
+  const Vec3 low = base - Vec3(0.5 * size.x, 0.0, 0.5 * size.z), high = low + size;
+  const auto off_wall = [&](const CharacterState& s,
+                            double radius) {  // m from the skin to the block, by samples.
+    double nearest = 1e9;
+    for (double h = radius; h <= s.capsule_height - radius; h += 0.002) {
+      const Vec3 p = s.foot_C + s.up_C() * h;
+      nearest = std::min(nearest, length(p - glm::clamp(p, low, high)) - radius);
+    }
+    return nearest;
+  };
+  for (const int hz : tick_rates()) {
+    INFO(hz << " ticks/s");
+    Driven d(build_world(course), {}, Home{{0.0, high.y, 0.0}, Quat(1, 0, 0, 0), 0.0});
+    d.hz = hz;
+    d.tap(Action::Climb);
+    REQUIRE(d.state.hold.kind == Hold::Kind::Descent);
+    int settled = 0;
+    double farthest = 0.0, nearest = 1.0;
+    const double radius = d.profile.capsule.radius;
+    for (const Vec2& way : {Vec2(0, 0), Vec2(0, -1), Vec2(1, 0), Vec2(-1, 0.4), Vec2(0, 1)}) {
+      for (int i = 0; i < (way == Vec2(0.0) ? 2 * hz : hz); ++i) {
+        d.go(1.0 / hz, push(way.x, way.y));
+        if (d.state.hold.kind != Hold::Kind::Climb || d.state.hold.phase() < 1.0) continue;
+        ++settled;
+        farthest = std::max(farthest, off_wall(d.state, radius));
+        nearest = std::min(nearest, off_wall(d.state, radius));
+      }
+    }
+    CHECK(settled > 4 * hz);
+    CHECK(farthest < d.profile.climb.gap + 5e-4);
+    CHECK(nearest > d.profile.climb.gap - 5e-4);
+  }
+}
+
 TEST_CASE("It turns only as far as it fits, and says so") {
   // A shaft as wide as the body, where the pull goes sideways.
   Course course;
