@@ -32,14 +32,17 @@ struct Pushes {
 };
 
 // Where a motion is to end before its time: at the contact with which something else begins. That is ground met
-// in the air, a ceiling met while rising, the foot of a slope that is skidded down.
+// in the air, a wall met there, a ceiling met while rising, the foot of a slope that is skidded down.
 struct Stop {
   double least = 0.0;      // s; what is met sooner is gone along.
   double at = kNever;      // s after the beginning, if there was such a contact.
   bool rolls = false;      // Round the end of a wall, in stretches: meeting and losing it is no event.
-  bool bends = false;      // The way bends beside a wall: its chord may pass what it would meet.
+  bool bends = false;      // The way bends beside a wall: its chord may pass what it would meet, or lead on
+                           // where the wall it was bent by has ended.
   bool turned = false;     // A motion on the ground was turned along a face that it met.
   Vec3 way_C = Vec3(0.0);  // What a motion on the ground was to be, by itself.
+  // Unit, across up, of the wall that one pushes against in the air: just before, and now; zero without.
+  Vec3 known_C = Vec3(0.0), pressed_C = Vec3(0.0);
   static constexpr double kNever = 1e9;
 };
 

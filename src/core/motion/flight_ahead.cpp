@@ -13,7 +13,8 @@ constexpr double kFarthestDown = 100.0;  // m.
 
 }  // namespace
 
-FlightEnd flight_end(const StepContext& context, const Intent& intent, CharacterState state, double deepest) {
+FlightEnd flight_end(const StepContext& context, const Intent& now, CharacterState state, double deepest) {
+  const Intent intent{now.direction_C, now.share};
   Values values = context.profile;
   values.ledge.guard = Profile::Ledge::Guard::None;
   const Vec3 from = state.foot_C, up = state.up_C();

@@ -66,7 +66,9 @@ Intent ground_intent(const StepContext& context, const CharacterState& state) {
   const double s = std::sin(yaw), c = std::cos(yaw);
   const Vec3 right_B(c, 0.0, -s), forward_B(-s, 0.0, -c);
   const Vec3 wanted_C = state.frame_CB * (right_B * (in_place ? 0.0 : stick.x) + forward_B * stick.y);
-  return normalized(on_floor(context, state, wanted_C));
+  Intent intent = normalized(on_floor(context, state, wanted_C));
+  intent.turning = in_place ? -stick.x * profile.ground.turn_rate : 2.0 * context.look_back.x / context.dt;
+  return intent;
 }
 
 Intent flight_intent(const StepContext& context, const CharacterState& state) {

@@ -13,6 +13,8 @@ Vec2 turned_look(const Vec2& look, const Vec2& turn, const Profile::Look& limits
 struct Intent {
   Vec3 direction_C;  // Unit, across up; zero where nothing is asked.
   double share;      // Of the full speed, in [0, 1].
+  // rad/s about up at which the direction turns, which is that of the middle of the part.
+  double turning = 0.0;
 };
 
 // Returns the intent on the plane across up. Built from yaw alone, so it is sound when the look is straight

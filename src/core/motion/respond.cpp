@@ -24,6 +24,22 @@ Vec3 gentle(const Vec3& acceleration, const Vec3& gap, double time) {
   return has > most ? acceleration * (most / has) : acceleration;
 }
 
+// Towards a target that turns, at a constant acceleration: straight to where it will be, and with it from there
+// on. One that turns faster than that is headed for where it is in the middle.
+Moved approach_turning(const Vec3& velocity, const Target& target, double acceleration, double dt) {
+  const double rate = length(target.turning_C);
+  const auto gap = [&](double t) { return length(target.turned(t) - velocity) - acceleration * t; };
+  if (rate * length(target.velocity) > acceleration || gap(dt) > 0.0)
+    return approach_steady(velocity, target.turned(0.5 * dt), acceleration, dt);
+  double low = 0.0, high = gap(0.0) > 0.0 ? dt : 0.0;
+  for (int halving = 0; halving < 50 && high > 0.0; ++halving)
+    (gap(0.5 * (low + high)) > 0.0 ? low : high) = 0.5 * (low + high);
+  const Vec3 met = target.turned(high), after = target.turned(dt);
+  // The way of what turns at a rate is its change, a quarter turn back, over the rate.
+  const Vec3 with_it = cross(after - met, target.turning_C) / (rate * rate);
+  return {after, (velocity + met) * (0.5 * high) + with_it};
+}
+
 MovedSmooth follow_still(Response::Model model, const Rates& rates, const Vec3& velocity,
                          const Vec3& acceleration, const Vec3& target, double dt) {
   const auto plain = [](const Moved& m) { return MovedSmooth{m.velocity, Vec3(0.0), m.displacement}; };
@@ -47,6 +63,12 @@ MovedSmooth follow_still(Response::Model model, const Rates& rates, const Vec3& 
 MovedSmooth follow(Response::Model model, const Rates& rates, const Vec3& velocity, const Vec3& acceleration,
                    const Target& target, double dt) {
   const Vec3& growth = target.growth;
+  if (target.turning_C != Vec3(0.0)) {
+    if (model != Response::Model::Steady)
+      return follow_still(model, rates, velocity, acceleration, target.turned(0.5 * dt), dt);
+    const Moved moved = approach_turning(velocity, target, rates.acceleration, dt);
+    return {moved.velocity, Vec3(0.0), moved.displacement};
+  }
   if (growth == Vec3(0.0)) return follow_still(model, rates, velocity, acceleration, target.velocity, dt);
   const Vec3 ramp_way = growth * (0.5 * dt * dt);
   if (model != Response::Model::Steady) {
@@ -91,6 +113,11 @@ double time_to_stand(Response::Model model, const Rates& rates, const Vec3& velo
 
 }  // namespace
 
+Vec3 Target::turned(double seconds) const {
+  const double rate = length(turning_C);
+  return rate > 0.0 ? glm::angleAxis(rate * seconds, turning_C / rate) * velocity : velocity;
+}
+
 MovedSmooth respond(const Response& response, const Vec3& velocity, const Vec3& acceleration,
                     const Target& target, bool wished, double grip, double dt) {
   const auto rates = [&](double a, double time) {
@@ -110,7 +137,7 @@ MovedSmooth respond(const Response& response, const Vec3& velocity, const Vec3& 
   const double stand = time_to_stand(response.model, turning, velocity, acceleration, target, dt);
   const MovedSmooth first = follow(response.model, turning, velocity, acceleration, target, stand);
   if (stand >= dt) return first;
-  const Target rest = {target.velocity + target.growth * stand, target.growth};
+  const Target rest = {target.turned(stand) + target.growth * stand, target.growth, target.turning_C};
   const MovedSmooth then = follow(response.model, going, first.velocity, first.acceleration, rest, dt - stand);
   return {then.velocity, then.acceleration, first.displacement + then.displacement};
 }

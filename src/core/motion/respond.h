@@ -7,10 +7,14 @@
 
 namespace lagniappe {
 
-// What is headed for: a velocity that grows evenly along itself.
+// What is headed for: a velocity that grows evenly along itself, or turns evenly.
 struct Target {
-  Vec3 velocity;  // At the begin.
-  Vec3 growth;    // m/s2, along `velocity`; zero for most.
+  Vec3 velocity;               // At the begin.
+  Vec3 growth;                 // m/s2, along `velocity`; zero for most.
+  Vec3 turning_C = Vec3(0.0);  // rad/s about it, across `velocity`; zero for what grows.
+
+  // After so many s, without the growth.
+  Vec3 turned(double seconds) const;
 };
 
 // Follows `target` for dt. `wished`: something is asked for. Four regimes have values of their own: speeding

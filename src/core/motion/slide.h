@@ -12,7 +12,9 @@ struct Slid {
   Vec3 velocity_C;                 // What the planes left of the velocity.
   Vec3 wall_normal_C = Vec3(0.0);  // Unit, across up: the last wall slid along; zero if there was none.
   Vec3 pressed_C = Vec3(0.0);      // m, flat: what that wall took of the motion, into it.
-  int slides = 0;                  // Planes met.
+  // In the air, unit, across up: the last that was met and is too steep to bear, a wall or an edge below one.
+  Vec3 too_steep_C = Vec3(0.0);
+  int slides = 0;  // Planes met.
   bool stepped = false;
   bool ceiling = false;  // Met something overhead.
   bool turned = false;   // On the ground: went on along a face that was met.
@@ -51,9 +53,10 @@ struct AirSlide {
   double highest_step = 0.0;          // m that a fall may be lifted by; 0: no steps.
   bool skidding = false;              // Ground that is met turns the velocity without taking any.
   Vec3 frame_velocity_C = Vec3(0.0);  // As for GroundSlide.
-  // What is met after this share of the motion, and bears or ends a rise, ends it there with the velocity that
-  // it had; skidding, what is walked on. Above 1: never.
+  // What is met after this share of the motion, and bears or ends a rise or is another wall than the known one,
+  // ends it there with the velocity that it had; skidding, what is walked on. Above 1: never.
   double stop_after = 2.0;
+  Vec3 known_wall_C = Vec3(0.0);
 };
 
 // In the air and on what is too steep to walk: every face is what it is, but none that is too steep lifts the

@@ -5,6 +5,7 @@
 #include "motion/piece_velocity.h"
 #include "motion/slide.h"
 #include "motion/sweep_ahead.h"
+#include "motion/wall_contact.h"
 
 namespace lagniappe {
 namespace {
@@ -72,8 +73,12 @@ class AirWay {
     const Vec3& normal = hit.hit.normal_C;
     const ContactKind kind = contact_kind(context_.profile, hit.surface, normal, body_.up_C);
     const bool rises = dot(out_.velocity_C, body_.up_C) > 0.0;
+    const bool wall = kind == ContactKind::Wall || (kind == ContactKind::Steep && rises);
     const bool ground = kind == ContactKind::Ground || (kind == ContactKind::Steep && !how_.skidding);
-    if (kind == ContactKind::Ceiling ? !rises : !(ground && hit.surface.ground)) return false;
+    if (wall                           ? !is_new(wall_of(normal, rest_))
+        : kind == ContactKind::Ceiling ? !rises
+                                       : !(ground && hit.surface.ground))
+      return false;
     out_.stopped = true;
     out_.stop_normal_C = normal;
     out_.share = share;
@@ -82,6 +87,10 @@ class AirWay {
     const Vec3 of_piece = velocity_of(hit);
     out_.velocity_C = of_piece + without_approach(out_.velocity_C - of_piece, normal);
     return true;
+  }
+
+  bool is_new(const Vec3& wall_C) const {
+    return !how_.skidding && dot(wall_C, how_.known_wall_C) <= kSameWall;
   }
 
   // Of what is met, as velocities are measured here.
@@ -115,6 +124,8 @@ class AirWay {
     const Vec3 left = planes_.clip(velocity).vector_C;
     out_.velocity_C = of_piece + (turns ? turned_by_ground(velocity, left) : left);
     if (contact == ContactKind::Wall) out_.wall_normal_C = wall_of(normal, rest_);
+    if (contact == ContactKind::Wall || contact == ContactKind::Steep)
+      out_.too_steep_C = wall_of(normal, rest_);
     out_.ceiling |= contact == ContactKind::Ceiling;
     const bool ceiling = contact == ContactKind::Ceiling && clipped.kind == Kind::Wall;
     const Kind kind = rest_ == Vec3(0.0) ? Kind::Stop : ceiling ? Kind::Ceiling : clipped.kind;

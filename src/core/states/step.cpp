@@ -6,6 +6,7 @@
 #include <algorithm>
 #include <cassert>
 #include <cmath>
+#include <limits>
 
 #include "lagniappe/handling.h"
 #include "lagniappe/turns.h"
@@ -37,7 +38,7 @@ constexpr double kIntoContact = 2e-9;
 // s after that, so that rounding does not keep it from being there.
 constexpr double kIntoEvent = 4e-6;
 // s to which the parts of a way that bends beside a wall are halved.
-constexpr double kShortestBend = 1.0 / 480.0;
+constexpr double kShortestBend = 1.0 / 1920.0;
 // Share of the capsule's radius that is gone over without a look at what is underfoot.
 constexpr double kBlindShare = 0.5;
 
@@ -131,6 +132,9 @@ class Tick {
   double felt_time_ = -1.0;
   Stop stop_{};         // Of the last run.
   bool rolls_ = false;  // Round the end of a wall, in stretches.
+  // s of a part beside a wall where its way bends: grows again, part by part.
+  double straight_ = std::numeric_limits<double>::infinity();
+  Vec3 pressed_C_ = Vec3(0.0);  // The wall that is pushed against in the air; zero without.
 };
 
 const Values& Tick::values_in_force() {
@@ -206,6 +210,7 @@ void Tick::pass(bool before_motion, Ledger* ledger) {
 void Tick::run(double until, Ledger* ledger, bool may_stop) {
   stop_ = Stop{kShortestPart};
   stop_.rolls = rolls_;
+  stop_.known_C = pressed_C_;
   const auto run_in = [&](const World& world) {
     const double seconds = until - state_.time;
     feel(held_by_ground(state_) || state_.holding() ? 0.0 : 0.5 * seconds);
@@ -327,7 +332,8 @@ double Tick::part(double& until, bool may_split) {
   const double contact = go();
   if (may_split && stop_.bends && until - from.state.time > kShortestBend) {
     go_back(from);
-    until = 0.5 * (from.state.time + until);
+    straight_ = 0.5 * (until - from.state.time);
+    until = from.state.time + straight_;
     return part(until, may_split);
   }
   if (may_split && contact < to) {
@@ -384,11 +390,13 @@ double Tick::longest_stretch() {
 void Tick::go_until(double time) {
   for (int parts = 1; state_.time < time;) {
     const double again = std::max(until_thrown_again(world_, state_) + kIntoEvent, kShortestPart);
-    double until = std::min({time, state_.time + longest_stretch(), state_.time + again});
+    double until = std::min({time, state_.time + std::min(longest_stretch(), straight_), state_.time + again});
     if (parts == kMostParts && ledger_ != nullptr)
       ledger_->entries.emplace_back(entry::Instant{Why::Waits, state_.time - before_.time});
     const double to = part(until, parts < kMostParts);
     parts += to < until;
+    straight_ *= 2.0;
+    if (stop_.pressed_C != Vec3(0.0)) pressed_C_ = stop_.pressed_C;
     input_.pressed = {};
     memory_.presses_count = false;
     // A jump that was asked for a little while ago begins where it may.

@@ -274,6 +274,51 @@ std::vector<Walk> ends_of_walls(double offset) {
            ahead}};
 }
 
+// Onto blocks and against them by a jump: the foot grazes the rim, or the body is held off by the face until it
+// is over the rim, round which it rolls. At the rise of a jump each lasts a part of a tick.
+std::vector<Walk> jumps_at_blocks(double offset) {
+  const auto smooth = [](Profile& p) {
+    p.air.response.model = Response::Model::Smooth;
+    p.air.response.time = 0.1;
+  };
+  std::vector<Walk> all;
+  for (const double high : {0.35, 0.5, 0.8, 1.1}) {
+    for (const double turned : {0.0, 35.0}) {
+      for (const int tick : {3, 6}) {  // On the way to it; standing against it.
+        const auto input = [=](int i) { return jumping(push(0, 1), i == tick); };
+        const double a = radians(turned);
+        const auto scene = [&] {
+          const Vec3 base(-15.0 * std::sin(a), 0, -1.0 - 15.0 * std::cos(a));
+          return std::move(floor().block(base, {30, high, 30}, {turned, 0, 0}));
+        };
+        all.push_back({"onto a block by a jump", scene(), {0.1, 0, offset}, 0, 2.0, input});
+        all.push_back({"the same, smoothly", scene(), {0.1, 0, offset}, 0, 2.0, input, smooth});
+      }
+    }
+  }
+  return all;
+}
+
+// Along a wall in the air, pushed against it, and past its end.
+std::vector<Walk> flights_along_walls(double offset) {
+  std::vector<Walk> all;
+  for (const double turned : {0.0, 20.0, -20.0}) {
+    all.push_back({"past the end of a wall by a jump",
+                   std::move(floor().block({-1.5, 0, -2}, {3, 3, 0.4}, {turned, 0, 0})),
+                   {-1.0, 0, offset - 1.2},
+                   0,
+                   1.5,
+                   [](int i) { return jumping(push(0.7, 0.7), i == 2); }});
+    all.push_back({"past the lower end of a wall by a fall",
+                   std::move(floor().block({0, 2.5, -2}, {6, 5, 0.4}, {turned, 0, 0})),
+                   {0.3, 6, offset - 1.3},
+                   0,
+                   1.5,
+                   [](int) { return push(0.2, 0.9); }});
+  }
+  return all;
+}
+
 std::vector<Vec3> feet(const Walk& walk, int hz) {
   Profile profile;
   if (walk.values) walk.values(profile);
@@ -337,6 +382,14 @@ TEST_CASE("Along a round wall of flat faces one comes nearly as far at every tic
   });
 }
 
+TEST_CASE("A jump at a block, with its edge grazed or rolled over, is the same at every tick rate") {
+  compare_rates(jumps_at_blocks, [](std::size_t, int) { return 0.01; });
+}
+
+TEST_CASE("In the air along a wall and past its end the way is the same at every tick rate") {
+  compare_rates(flights_along_walls, [](std::size_t, int hz) { return hz < 24 ? 0.02 : 0.015; });
+}
+
 TEST_CASE("Past the end of a wall and round it the way is nearly the same at every tick rate") {
   compare_rates(ends_of_walls, [](std::size_t, int hz) { return hz < 24 ? 0.02 : 0.012; });
 }
@@ -373,6 +426,48 @@ TEST_CASE(
     INFO(int(by));
     CHECK(most < 1e-3);
     CHECK(most > 0.0);
+  }
+}
+
+TEST_CASE("Who turns at full speed in the air flies along a circle, at any tick rate") {
+  const TriangleWorld world = floor().world();
+  for (const double faster : {1.0, 1.5}) {  // Than steering alone reaches: a run-up is kept.
+    for (const int hz : tick_rates()) {
+      INFO(faster << " times the speed, " << hz << " ticks/s");
+      Profile profile;
+      const double speed = faster * profile.air.speed, turning = 1.0;  // rad/s, to the left.
+      CharacterState state = start_state(profile, {{0, 30, 0}, Quat(1, 0, 0, 0), 0.0}, world);
+      state.velocity_C = {0, 0, -speed};
+      state.run_up_speed = speed;
+      for (int i = 1; i <= hz; ++i) {
+        InputFrame input = push(0, 1);
+        input.turn_rate = Vec2(turning, 0.0);
+        state = step(state, input, profile, world, 1.0 / hz);
+        const double angle = turning * i / hz, radius = speed / turning;
+        const Vec3 off(state.foot_C.x + radius * (1.0 - std::cos(angle)), 0.0,
+                       state.foot_C.z + radius * std::sin(angle));
+        REQUIRE(length(off) < 1e-6);
+      }
+    }
+  }
+}
+
+TEST_CASE("Turning in the air is the same at every tick rate, by each way of responding") {
+  const TriangleWorld world = floor().world();
+  using Model = Response::Model;
+  for (const Model model : {Model::Steady, Model::Exponential, Model::Smooth}) {
+    Profile profile;
+    profile.air.response.model = model;
+    const auto flown = [&](int hz) {
+      const CharacterState start = start_state(profile, {{0, 30, 0}, Quat(1, 0, 0, 0), 0.0}, world);
+      return run(start, profile, world, hz, 1.0,
+                 [](double t) { return turning(t < 0.5 ? push(0, 1) : push(0, -0.3), 60.0); });
+    };
+    const Vec3 reference = flown(kReference).foot_C;
+    for (const int hz : {24, 36, 60, 120, 240}) {
+      INFO(int(model) << ", " << hz << " ticks/s");
+      CHECK(length(flown(hz).foot_C - reference) < 0.004);
+    }
   }
 }
 

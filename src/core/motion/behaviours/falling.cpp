@@ -8,6 +8,7 @@
 #include "motion/ground.h"
 #include "motion/respond.h"
 #include "motion/velocity_log.h"
+#include "motion/wall_contact.h"
 
 namespace lagniappe {
 namespace {
@@ -43,28 +44,47 @@ Intent slipping_off(const StepContext& context, const Body& body, const Intent& 
           std::min(kSlipSpeed / std::max(context.profile.air.speed, kSlipSpeed), 1.0)};
 }
 
+// Slows across what is wished for as it speeds up along it.
+Response steering(Response response) {
+  response.deceleration = response.acceleration;
+  response.stop_time = response.time;
+  return response;
+}
+
 // Who is faster along what is wished for than that slows down along it, and steers across it all the same.
 MovedSmooth steered(const Response& response, const Vec3& velocity, const Vec3& acceleration,
-                    const Vec3& target, bool wished, double dt) {
-  const Vec3 ahead = unit_or(target, Vec3(0.0));
+                    const Target& turning, bool wished, double dt) {
+  const Vec3 target = turning.turned(0.5 * dt), ahead = unit_or(target, Vec3(0.0));
   const double along = dot(velocity, ahead);
   const bool over =
       wished && response.model != Response::Model::Smooth && along > length(target) * (1.0 + 1e-12);
-  if (!over) return respond(response, velocity, acceleration, {target, Vec3(0.0)}, wished, 1.0, dt);
+  if (!over) return respond(response, velocity, acceleration, turning, wished, 1.0, dt);
   const MovedSmooth on = respond(response, ahead * along, Vec3(0.0), {target, Vec3(0.0)}, true, 1.0, dt);
-  Response steers = response;
-  steers.deceleration = response.acceleration;
-  steers.stop_time = response.time;
   const MovedSmooth aside =
-      respond(steers, across(velocity, ahead), Vec3(0.0), {Vec3(0.0), Vec3(0.0)}, false, 1.0, dt);
+      respond(steering(response), across(velocity, ahead), Vec3(0.0), {Vec3(0.0), Vec3(0.0)}, false, 1.0, dt);
   return {on.velocity + aside.velocity, Vec3(0.0), on.displacement + aside.displacement};
+}
+
+// Against a wall, which takes what goes into it all the time: what goes along it is not weighed against that.
+MovedSmooth steered_along(const Response& response, const Vec3& wall, const Vec3& velocity,
+                          const Vec3& acceleration, const Vec3& target, double dt) {
+  const auto part = [&](const Vec3& v, const Vec3& a, const Vec3& to) {
+    return respond(steering(response), v, a, {to, Vec3(0.0)}, true, 1.0, dt);
+  };
+  const MovedSmooth along = part(across(velocity, wall), across(acceleration, wall), across(target, wall));
+  const auto into_wall = [&](const Vec3& v) { return wall * dot(v, wall); };
+  const MovedSmooth into = part(into_wall(velocity), into_wall(acceleration), into_wall(target));
+  return {along.velocity + into.velocity, along.acceleration + into.acceleration,
+          along.displacement + into.displacement};
 }
 
 // What steers in the air: against the air, which may move.
 struct AirSteering {
-  bool aimed;  // By a throw to a mark: nothing does.
-  Vec3 wind;   // As it is felt.
-  Vec3 asked, target;
+  bool aimed;             // By a throw to a mark: nothing does.
+  Vec3 wind;              // As it is felt.
+  Vec3 asked;             // In the middle of the part.
+  Target target;          // Where nothing is in the way it turns as what is asked for does.
+  Vec3 wall = Vec3(0.0);  // That is pushed against; zero without.
   Response response;
   bool wished;
   Vec3 level_velocity, acceleration;  // To begin with; the velocity against the course.
@@ -81,24 +101,42 @@ struct AirSteering {
     // Who is faster already, from a run-up or carried, keeps that along the intent; steering alone does not
     // gain it. In wind no more than the run-up was: it slows who jumps against it.
     const double reached = std::min(air.speed, state.run_up_speed + air.over_run_up);
-    double kept = std::max(dot(level_velocity - wind, intent.direction_C), 0.0);
+    const auto at_the_begin = [&](const Vec3& v_C) {
+      return glm::angleAxis(-0.5 * intent.turning * context.dt, body.up_C) * v_C;
+    };
+    double kept = std::max(dot(level_velocity - wind, at_the_begin(intent.direction_C)), 0.0);
     if (wind != Vec3(0.0)) {
       kept = std::min(kept, state.run_up_speed);
       const double blown = length(wind) / std::max(air.wind_time, 1e-6);
       response.deceleration = std::max(response.deceleration, blown);
     }
     asked = intent.direction_C * (intent.share * std::max(reached, kept));
-    target = along_known_wall(context, asked, state.wall_normal_C);
+    const Vec3& known = state.wall_normal_C;
+    const bool pushes = dot(asked, known) < 0.0 && wall_contact(context, body, state.foot_C, known).touched;
+    if (pushes) wall = known;
+    target = pushes ? Target{along_known_wall(context, asked, wall), Vec3(0.0)}
+                    : Target{at_the_begin(asked), Vec3(0.0), body.up_C * intent.turning};
   }
 
   // Velocity and way against the course.
   MovedSmooth after(double seconds) const {
     if (aimed) return {level_velocity, Vec3(0.0), level_velocity * seconds};
+    const Vec3 own = level_velocity - wind;
     const MovedSmooth against_air =
-        steered(response, level_velocity - wind, acceleration, target, wished, seconds);
+        wall != Vec3(0.0) ? steered_along(response, wall, own, acceleration, target.velocity, seconds)
+                          : steered(response, own, acceleration, target, wished, seconds);
     return {against_air.velocity + wind, against_air.acceleration, against_air.displacement + wind * seconds};
   }
 };
+
+// What is pushed against takes of the whole part what goes into it: where it has ended by then, in shorter
+// parts.
+void note_wall(const StepContext& context, const Body& body, const Slid& slid) {
+  if (context.stop == nullptr) return;
+  context.stop->pressed_C = slid.too_steep_C;
+  if (slid.too_steep_C == Vec3(0.0) || slid.stopped) return;
+  context.stop->bends |= !wall_contact(context, body, slid.foot_C, slid.too_steep_C).touched;
+}
 
 void tell_flight(const StepContext& context, const Body& body, const Intent& intent,
                  const CharacterState& state, const AirSteering& steering, const Pull& pull,
@@ -150,13 +188,17 @@ void fall(const StepContext& context, const Body& body, const Intent& asked_for,
   AirSlide how;
   how.highest_step = context.profile.air.highest_step;
   how.stop_after = stop_after(context);
+  if (context.stop != nullptr) how.known_wall_C = context.stop->known_C;
   const Slid slid = slide_in_air(context, body, state.foot_C, flown.way_C, velocity, how);
+  note_wall(context, body, slid);
   note_stop(context, slid, state.foot_C, [&](double seconds) { return fly(seconds).way_C; });
   take(slid, state);
   if (slid.slides > 0) state.zones.aimed = false;
   if (slid.ceiling && flown.risen.speed > 0.0) bump_head(context, body, flown.risen.speed, state);
   lift_eye(slid, state);
-  state.acceleration_C = flown.level.acceleration;
+  // What is pushed against takes of the acceleration, too, what goes into it.
+  const Vec3 &acceleration = flown.level.acceleration, &wall = slid.too_steep_C;
+  state.acceleration_C = acceleration - wall * std::min(dot(acceleration, wall), 0.0);
 }
 
 }  // namespace lagniappe
