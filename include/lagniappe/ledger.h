@@ -262,7 +262,7 @@ struct Slide {  // What the motion left over became.
 };
 struct Instant {  // Within the tick something began that moves the character otherwise from there on.
   enum class Why : std::uint8_t {
-    Contact,  // Ground met in the air, a ceiling met while rising, the foot of a slope; the end of a rim.
+    Contact,  // Ground or a wall met in the air, a ceiling met while rising, the foot of a slope; a rim's end.
     Ground,   // What is underfoot ended or became other ground.
     Support,  // The piece underfoot fell away.
     State,    // A transition that moves it otherwise.
