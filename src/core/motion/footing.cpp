@@ -9,6 +9,7 @@
 #include "motion/behaviours/common.h"
 #include "motion/behaviours/ways.h"
 #include "motion/contact_kind.h"
+#include "motion/eye.h"
 #include "motion/footing_change.h"
 #include "motion/ground.h"
 #include "motion/jumping.h"
@@ -110,7 +111,7 @@ void find_ground(const StepContext& context, const Body& body, const Stood& was,
   state.foot_C = found.foot_C;
   if (!held) return;
   state.snapped += touching ? 0.0f : static_cast<float>(found.gap);
-  state.eye_offset += found.gap;
+  hold_eye_back(context, -found.gap, 0.5, state);  // Followed down all the way, on the average by its middle.
   if (!touching) context.note(entry::Snap{found.gap});
 }
 

@@ -4,6 +4,7 @@
 #include <algorithm>
 
 #include "motion/contact_kind.h"
+#include "motion/eye.h"
 #include "motion/footing_change.h"
 #include "motion/jumping.h"
 #include "motion/piece_velocity.h"
@@ -267,7 +268,7 @@ Pushes take_pushes(const StepContext& context, const Body& body, const Carried& 
     const Slid slid = pushed(context, body, *push, state);
     const Vec3 shift = slid.foot_C - state.foot_C;
     state.foot_C = slid.foot_C;
-    state.eye_offset -= slid.lifted;
+    hold_eye_back(context, slid.lifted, 0.0, state);
     strike(context, *push, state);
     pushes.shift_C[pushes.count++] = shift;
     const bool blocked = dot(push->shift_C - shift, push->normal_C) > kGroundTouch;

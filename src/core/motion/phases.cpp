@@ -7,6 +7,7 @@
 #include "math/integrators.h"
 #include "motion/behaviours.h"
 #include "motion/climbing.h"
+#include "motion/eye.h"
 #include "motion/footing_change.h"
 #include "motion/hanging.h"
 #include "motion/holding.h"
@@ -66,15 +67,6 @@ void turn_in_place(const StepContext& context, CharacterState& state) {
   }
   state.yaw = wrap_angle(state.yaw + turned);
   state.carried_yaw += static_cast<float>(turned);
-}
-
-// The drawn body and camera catch up with steps and snaps; never further off than a step.
-void settle_eye(const StepContext& context, CharacterState& state) {
-  const Profile::Ground& ground = context.profile.ground;
-  const double step = std::max({ground.highest_step, ground.snap_distance, context.profile.air.highest_step});
-  const double most = std::min(step, context.profile.smoothing.largest);
-  const double height = std::clamp(state.eye_offset, -most, most);
-  state.eye_offset = height * decay_share(context.profile.smoothing.time, context.dt);
 }
 
 // The intent, with what a script asks for in place of the stick.

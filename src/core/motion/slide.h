@@ -16,13 +16,20 @@ struct Slid {
   Vec3 too_steep_C = Vec3(0.0);
   int slides = 0;  // Planes met.
   bool stepped = false;
-  bool ceiling = false;  // Met something overhead.
-  bool turned = false;   // On the ground: went on along a face that was met.
-  double lifted = 0.0;   // m moved along up at once, by steps.
+  bool ceiling = false;    // Met something overhead.
+  bool turned = false;     // On the ground: went on along a face that was met.
+  double lifted = 0.0;     // m moved along up at once, by steps,
+  double lifted_at = 0.0;  // and the share of the motion at which that was; of several the mean.
   bool stopped =
       false;  // Ended at a contact that was to stop it: its plane, and the share of the motion until then.
   Vec3 stop_normal_C = Vec3(0.0);
   double share = 1.0;
+
+  void lift(double by, double at) {
+    const double sum = lifted + by;
+    if (sum != 0.0) lifted_at = (lifted * lifted_at + by * at) / sum;
+    lifted = sum;
+  }
 };
 
 class LedgeGuard;

@@ -62,7 +62,7 @@ class AirWay {
     const StepLimits limits{how_.highest_step, body_.up_C, out_.foot_C, true};
     const auto step = try_step(context_, body_, out_.foot_C, body_.flat(rest_), hit, planes_, limits);
     if (!step) return false;
-    out_.lifted += dot(step->foot_C - out_.foot_C, body_.up_C);
+    out_.lift(dot(step->foot_C - out_.foot_C, body_.up_C), 1.0 - left_);
     out_.foot_C = step->foot_C;
     return out_.stepped = true;
   }

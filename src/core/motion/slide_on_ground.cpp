@@ -176,7 +176,7 @@ class GroundWay {
     const StepLimits limits{context_.profile.ground.highest_step, ground_C_, resting_C_};
     const auto step = try_step(context_, body_, out_.foot_C, flat_C_, hit, walls_.planes(), limits);
     if (!step) return false;
-    out_.lifted += dot(step->foot_C - out_.foot_C, body_.up_C);
+    out_.lift(dot(step->foot_C - out_.foot_C, body_.up_C), 1.0 - left_);
     out_.foot_C = step->foot_C;
     go_on_by(1.0 - step->left);
     normal_C_ = body_.up_C;

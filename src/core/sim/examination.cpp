@@ -194,15 +194,15 @@ void Examination::find_pop() {
     const Vec3 middle = jumped_at(profile_.capsule.centre_of_mass);
     if (length(middle) < length(jumped)) jumped = middle;
   }
-  // What the eye was set back by, before that decayed for the length of the tick.
-  const Vec3 smoothed = smooth ? after_.up_C() * (after_.eye_offset / kept - before_.eye_offset) : Vec3(0.0);
+  // What is left at the tick's end of what the eye was set back by in it, at its end or sooner.
+  const Vec3 left = smooth ? after_.up_C() * (after_.eye_offset - before_.eye_offset * kept) : Vec3(0.0);
   // Where a flight begins or ends, what gravity did within the tick lies outside of both velocities.
   const double pull = std::max(profile_.gravity, length(Vec3(after_.pull_C)));
   const double bend = 0.5 * pull * dt_ * dt_;
   // Nor is it one that legs are drawn up or let down there.
   const double stance = std::abs(after_.capsule_height - before_.capsule_height);
-  const double jump =
-      length(jumped + smoothed) - (before_.grounded() && after_.grounded() ? 0.0 : bend + stance);
+  const double jump = length(way_from_segment(-jumped, left, left / kept)) -
+                      (before_.grounded() && after_.grounded() ? 0.0 : bend + stance);
   if (jump > kSmallestPop) add({Finding::Kind::Pop, tick_, tick_, jump, after_.ground.piece, after_.state});
 }
 

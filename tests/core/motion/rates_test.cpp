@@ -429,6 +429,50 @@ TEST_CASE(
   }
 }
 
+TEST_CASE("The eye catches up with steps and snaps from their instants on, at any tick rate") {
+  Scene down = floor();
+  for (int i = 0; i < 12; ++i) down.block({0, 0, 4 - 0.28 * i}, {3, 0.18 * (12 - i), 0.28});
+  struct Stairs {
+    Scene scene;
+    Vec3 from;
+    bool sprint;
+  };
+  const Scene up = std::move(floor().stairs({0, 0, -4}, 3, 0.18, 0.28, 12));
+  const Scene kerb = std::move(floor().block({0, 0, -3}, {4, 0.3, 2}));
+  const std::vector<Stairs> all = {
+      {up, {0, 0, 0}, false}, {up, {0, 0, 0}, true}, {kerb, {0, 0, 0}, false}, {down, {0, 2.16, 4}, false}};
+  const Profile profile;
+  for (std::size_t s = 0; s < all.size(); ++s) {
+    const TriangleWorld world = all[s].scene.world();
+    const auto eyes = [&](int hz, double offset) {
+      std::vector<double> heights;
+      const Home home{all[s].from + Vec3(0, 0, offset), Quat(1, 0, 0, 0), 0.0};
+      run(
+          start_state(profile, home, world), profile, world, hz, 3.0,
+          [&](double) { return all[s].sprint ? sprinting(0, 1) : push(0, 1); },
+          [&](const CharacterState& state) {
+            if (state.tick % static_cast<unsigned>(hz / kGrid) == 0)
+              heights.push_back(state.foot_C.y + state.eye_offset);
+          });
+      return heights;
+    };
+    for (const double offset : {0.0, 0.041, 0.123}) {
+      const std::vector<double> reference = eyes(kReference, offset);
+      double climbed = 0.0;
+      for (const double height : reference) climbed = std::max(climbed, std::abs(height - reference.front()));
+      CHECK(climbed > 0.25);
+      for (const int hz : {24, 36, 60, 120, 240}) {
+        const std::vector<double> at = eyes(hz, offset);
+        REQUIRE(at.size() == reference.size());
+        double apart = 0.0;
+        for (std::size_t i = 0; i < at.size(); ++i) apart = std::max(apart, std::abs(at[i] - reference[i]));
+        INFO(s << ", " << hz << " ticks/s, " << offset);
+        CHECK(apart < 0.03 * std::pow(24.0 / hz, 1.5));
+      }
+    }
+  }
+}
+
 TEST_CASE("Who turns at full speed in the air flies along a circle, at any tick rate") {
   const TriangleWorld world = floor().world();
   for (const double faster : {1.0, 1.5}) {  // Than steering alone reaches: a run-up is kept.

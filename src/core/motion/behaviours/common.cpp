@@ -1,6 +1,10 @@
 // SPDX-License-Identifier: MIT
 #include "motion/behaviours/common.h"
 
+#include <algorithm>
+
+#include "motion/eye.h"
+
 namespace lagniappe {
 
 Vec3 felt_air(const StepContext& context, const Body& body, const Vec3& foot_C, double before_end) {
@@ -30,6 +34,9 @@ Vec3 along_known_wall(const StepContext& context, const Vec3& target_C, const Ve
   return unit_or(across(target_C, wall_C), Vec3(0.0)) * (size * kept) - wall_C * into;
 }
 
-void lift_eye(const Slid& slid, CharacterState& state) { state.eye_offset -= slid.lifted; }
+void lift_eye(const StepContext& context, const Slid& slid, CharacterState& state) {
+  // One rolls up over an edge from where it is met: on the average half of the way from there.
+  hold_eye_back(context, slid.lifted, 0.5 * (1.0 + slid.lifted_at), state);
+}
 
 }  // namespace lagniappe

@@ -21,8 +21,8 @@ void take(const Slid& slid, CharacterState& state);
 // found.
 Vec3 along_known_wall(const StepContext& context, const Vec3& target_C, const Vec3& wall_C);
 
-// Rise of the eye is taken back from the drawn place, and catches up.
-void lift_eye(const Slid& slid, CharacterState& state);
+// Rise of the eye is taken back from the drawn place, and catches up from the instant of the step on.
+void lift_eye(const StepContext& context, const Slid& slid, CharacterState& state);
 
 // The share of a motion up to which what is met is gone along.
 inline double stop_after(const StepContext& context) {

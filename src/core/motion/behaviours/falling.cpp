@@ -195,7 +195,7 @@ void fall(const StepContext& context, const Body& body, const Intent& asked_for,
   take(slid, state);
   if (slid.slides > 0) state.zones.aimed = false;
   if (slid.ceiling && flown.risen.speed > 0.0) bump_head(context, body, flown.risen.speed, state);
-  lift_eye(slid, state);
+  lift_eye(context, slid, state);
   // What is pushed against takes of the acceleration, too, what goes into it.
   const Vec3 &acceleration = flown.level.acceleration, &wall = slid.too_steep_C;
   state.acceleration_C = acceleration - wall * std::min(dot(acceleration, wall), 0.0);

@@ -96,7 +96,7 @@ void go_along_ground(const StepContext& context, const Body& body, const MovedAf
                 along_ground(context, body, state, slid.velocity_C) -
                     along_ground(context, body, state, body.flat(moved.velocity)));
   take(slid, state);
-  lift_eye(slid, state);
+  lift_eye(context, slid, state);
 }
 
 // A stretch of a tick in which the full speed is even or grows evenly.
