@@ -82,6 +82,8 @@ class AirWay {
     out_.stopped = true;
     out_.stop_normal_C = normal;
     out_.share = share;
+    // Known from that instant on: one may jump off it.
+    if (kind == ContactKind::Wall) out_.wall_normal_C = wall_of(normal, rest_);
     if (kind != ContactKind::Ceiling) return true;
     out_.ceiling = true;
     const Vec3 of_piece = velocity_of(hit);

@@ -319,6 +319,23 @@ std::vector<Walk> flights_along_walls(double offset) {
   return all;
 }
 
+// A jump off a wall, asked for before the wall is met or while it is pushed against.
+std::vector<Walk> jumps_off_walls(double offset) {
+  std::vector<Walk> all;
+  for (const double turned : {0.0, 25.0}) {
+    for (const int second : {4, 5}) {
+      all.push_back({"off a wall by a jump",
+                     std::move(floor().block({0, 0, -2.5}, {12, 8, 2}, {turned, 0, 0})),
+                     {0, 0, offset},
+                     0,
+                     1.0,
+                     [=](int i) { return jumping(push(0.2, 1), i == 2 || i == second); },
+                     [](Profile& p) { p.jump.from_wall = true; }});
+    }
+  }
+  return all;
+}
+
 std::vector<Vec3> feet(const Walk& walk, int hz) {
   Profile profile;
   if (walk.values) walk.values(profile);
@@ -384,6 +401,10 @@ TEST_CASE("Along a round wall of flat faces one comes nearly as far at every tic
 
 TEST_CASE("A jump at a block, with its edge grazed or rolled over, is the same at every tick rate") {
   compare_rates(jumps_at_blocks, [](std::size_t, int) { return 0.01; });
+}
+
+TEST_CASE("A wall is jumped off at the instant in which it is met, at any tick rate") {
+  compare_rates(jumps_off_walls, [](std::size_t, int) { return 0.02; });
 }
 
 TEST_CASE("In the air along a wall and past its end the way is the same at every tick rate") {
