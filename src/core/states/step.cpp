@@ -39,6 +39,8 @@ constexpr double kIntoContact = 2e-9;
 constexpr double kIntoEvent = 4e-6;
 // s to which the parts of a way that bends beside a wall are halved.
 constexpr double kShortestBend = 1.0 / 1920.0;
+// s that one flies under one pull of a place: it changes on the way, and is felt at the middle of that time.
+constexpr double kLongestFall = 1.0 / 60.0;
 // Share of the capsule's radius that is gone over without a look at what is underfoot.
 constexpr double kBlindShare = 0.5;
 
@@ -89,6 +91,7 @@ class Tick {
   void begin();
   void take_input(const ButtonEdges& edges, double share);
   double longest_stretch();
+  double longest_fall(double seconds) const;
   void go_until(double time);
   double part(double& until, bool may_split);
   void run(double until, Ledger* ledger, bool may_stop);
@@ -387,10 +390,17 @@ double Tick::longest_stretch() {
   return seconds;
 }
 
+// An even share of these seconds, so that rounding leaves no rest.
+double Tick::longest_fall(double seconds) const {
+  if (!world_pulls_ || held_by_ground(state_) || state_.holding()) return seconds;
+  return seconds / std::max(std::ceil(seconds / kLongestFall - 1e-6), 1.0);
+}
+
 void Tick::go_until(double time) {
   for (int parts = 1; state_.time < time;) {
     const double again = std::max(until_thrown_again(world_, state_) + kIntoEvent, kShortestPart);
-    double until = std::min({time, state_.time + std::min(longest_stretch(), straight_), state_.time + again});
+    double until = std::min({time, state_.time + std::min(longest_stretch(), straight_),
+                             state_.time + longest_fall(time - state_.time), state_.time + again});
     if (parts == kMostParts && ledger_ != nullptr)
       ledger_->entries.emplace_back(entry::Instant{Why::Waits, state_.time - before_.time});
     const double to = part(until, parts < kMostParts);
