@@ -17,6 +17,8 @@ constexpr ActRow kRows[] = {
     {Act::SaveCourse, "Course", "Save course", "Ctrl+Shift+C",
      "Write the changed fields and zones into the course's file, and leave the rest of it as it is", "save",
      false},
+    {Act::SaveCourseAs, "Course", "Save course as...", "Ctrl+Alt+A", "Into another file, which is opened then",
+     "", false},
     {Act::CutPlayhead, "Course", "Cut through the playhead", "H",
      "Along the character's up and the way it faces", "crosshair", false},
     {Act::CutAll, "Course", "Show all fields", "Ctrl+Alt+H", "In the cut as it lies", "", false},
@@ -165,8 +167,10 @@ constexpr ActRow kRows[] = {
     {Act::FirstPerson, "View", "First person", "V", "Look out of the character's eyes, or from behind it",
      "eye", true},
     {Act::Interpolated, "View", "Interpolated drawing", "I",
-     "Draw between the last two ticks; off: draw ticks as they are. Feel the difference at 20 ticks/s", "",
-     true},
+     "Draw between the last two ticks; off: draw ticks as they are. Feel the difference at 20 ticks/s; the "
+     "Timing page "
+     "has more ways",
+     "", true},
     {Act::Capsule, "View", "Capsule", "B",
      "The capsule at the tick's position; how far it leads the drawn figure is the interpolation's lag",
      "person-standing", true},

@@ -11,6 +11,7 @@ namespace lagniappe::app {
 enum class Act {
   OpenCourse,
   SaveCourse,
+  SaveCourseAs,
   AddField,
   AddZone,
   CopyRow,

@@ -37,6 +37,7 @@ struct FileKind {
 namespace files {
 inline constexpr FileKind kCourses{"Courses and models (*.course.json *.json *.glb *.gltf *.obj)",
                                    ".course.json"};
+inline constexpr FileKind kCourseFiles{"Courses (*.course.json *.json)", ".course.json"};
 inline constexpr FileKind kDriven{
     "Courses, models, inputs (*.course.json *.inputs.json *.json *.glb *.gltf *.obj)", ".course.json"};
 inline constexpr FileKind kProfiles{"Profiles (*.profile.json *.json)", ".profile.json"};

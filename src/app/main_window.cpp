@@ -54,10 +54,6 @@ MainWindow::MainWindow(QSettings& settings, Doors doors)
       fields_page_(new FieldsPage(course_, desk_, session_, actions_, settings)),
       timing_page_(new TimingPage(session_, heart_, actions_, doors_, settings)),
       settings_page_(new SettingsPage(preferences_, actions_, page_->view().bindings(), doors_)),
-      messages_(nullptr),
-      busy_(nullptr),
-      keys_(nullptr),
-      search_(nullptr),
       take_actions_(new TakeActions(session_, desk_, *page_, heart_, actions_, doors_, this)),
       profile_actions_(new ProfileActions(handling_, *page_, actions_, doors_, this)),
       states_actions_(new StatesActions(states_, handling_, *states_page_, actions_, doors_, this)),
@@ -85,6 +81,7 @@ MainWindow::MainWindow(QSettings& settings, Doors doors)
   connect_pages();
   show_page(*page_);
   show_enabled();
+  undressed_.reset();
 }
 
 // The page goes while what it shows is still there; losing the focus on the way is not to be heard of any more.
@@ -175,6 +172,7 @@ void MainWindow::connect_pages() {
   };
   connect(states_actions_, &StatesActions::page_asked, this, brings_up(states_page_));
   connect(course_actions_, &CourseActions::problem, this, &MainWindow::show_problem);
+  connect(course_actions_, &CourseActions::saved_as, this, &MainWindow::open);
   connect(course_actions_, &CourseActions::page_asked, this, brings_up(fields_page_));
   connect(&heart_, &Heart::beat, this, [this] {
     desk_.pass(double(QDateTime::currentMSecsSinceEpoch()) * 1e-3);

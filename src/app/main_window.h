@@ -4,6 +4,7 @@
 
 #include <QMainWindow>
 #include <functional>
+#include <optional>
 
 #include "actions.h"
 #include "pages/course_actions.h"
@@ -12,6 +13,7 @@
 #include "pages/states_actions.h"
 #include "session/heart.h"
 #include "session/preferences.h"
+#include "theme/undressed.h"
 
 class QMenu;
 class QSettings;
@@ -92,6 +94,7 @@ class MainWindow : public QMainWindow {
   void clear_messages();
   void take_keys();
 
+  std::optional<theme::Undressed> undressed_{std::in_place};  // Until all of it is there.
   QSettings& settings_;
   Preferences preferences_;
   Doors doors_;
@@ -110,9 +113,9 @@ class MainWindow : public QMainWindow {
   TimingPage* timing_page_;
   SettingsPage* settings_page_;
   QStackedWidget* pages_ = nullptr;
-  MessageBar *messages_, *busy_;
-  ShortcutSheet* keys_;
-  CommandSearch* search_;
+  MessageBar *messages_ = nullptr, *busy_ = nullptr;
+  ShortcutSheet* keys_ = nullptr;
+  CommandSearch* search_ = nullptr;
   TakeActions* take_actions_;
   ProfileActions* profile_actions_;
   StatesActions* states_actions_;

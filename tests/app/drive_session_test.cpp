@@ -68,6 +68,73 @@ TEST_CASE("Drawing is even between ticks, or as ticked") {
   CHECK(*std::min_element(stepped.begin(), stepped.end()) == Approx(0.0).margin(1e-9));
 }
 
+TEST_CASE("A key that pushes counts from the instant at which it went down or up") {
+  Driven d;
+  d.session.set_tick_rate(20);
+  d.frames(20, 0.05);
+  d.session.push(DriveSession::Push::Forward, true, 0.0125);
+  d.frames(2, 0.05);
+  d.session.push(DriveSession::Push::Left, true, 0.025);
+  d.frames(1, 0.05);
+  d.session.push(DriveSession::Push::Forward, false, 0.0375);
+  d.session.push(DriveSession::Push::Left, false, 0.0375);
+  d.frames(2, 0.05);
+  const std::vector<InputFrame>& inputs = d.session.shown().take.inputs;
+  REQUIRE(inputs.size() == 25);
+  const Vec2 expected[] = {{0, 0.75}, {0, 1}, {-0.5, 1}, {-0.75, 0.75}, {0, 0}};
+  for (std::size_t i = 0; i < 5; ++i) {
+    INFO(i << ": " << inputs[20 + i].move.x << " " << inputs[20 + i].move.y);
+    CHECK(length(inputs[20 + i].move - expected[i]) < 1e-9);
+  }
+}
+
+// Of the same hands: the ticks are recorded as ever, and the body in the frame is beside them.
+TEST_CASE(
+    "What moves in the frame itself goes the ticks' way, whatever the frames, and begins anew where they do") {
+  for (const int rate : {20, 60, 120}) {
+    Driven ticked, framed;
+    std::vector<double> off;
+    framed.session.set_drawing(*drawing_of("in-frame"));
+    for (Driven* d : {&ticked, &framed}) {
+      DriveSession& session = d->session;
+      session.set_tick_rate(rate);
+      for (int i = 0; i < 400; ++i) {
+        const double frame = i == 300 ? 0.13 : i % 3 == 0 ? 0.004 : 0.0113;  // One hitch.
+        if (i == 20) session.push(DriveSession::Push::Forward, true, 0.001);
+        if (i == 90 || i == 200) session.hold(Action::Jump, true, 0.003);
+        if (i == 130 || i == 202) session.hold(Action::Jump, false, 0.002);
+        if (i >= 150 && i < 190) session.turn_by(Vec2(6.0, 0.0));
+        if (i == 260) session.steer({{0.5, 0.5}, {0.3, 0.0}}, 0.002);
+        if (i == 330) session.push(DriveSession::Push::Forward, false, 0.002);
+        if (i == 340) session.steer({}, 0.0);
+        session.advance(frame);
+        if (d == &ticked) continue;
+        REQUIRE(session.in_frame());
+        CHECK(session.moment().time == Approx(session.drawn_state().time));
+        if (i > 30) off.push_back(length(session.drawn_state().foot_C - session.exact_foot_C()));
+      }
+    }
+    INFO(rate << " ticks/s");
+    // At rest again. Of what pushes and turns a tick has one mean.
+    CHECK(off.back() < 1.0 / rate);
+    CHECK(*std::max_element(off.begin(), off.end()) < 8.0 / rate);
+    CHECK(ticked.session.current().foot_C == framed.session.current().foot_C);
+    CHECK(ticked.session.shown().take.inputs.size() == framed.session.shown().take.inputs.size());
+    CHECK(length(framed.session.current().foot_C) > 5.0);
+    // Time stands still: the ticks' body alone. It goes on from there.
+    framed.session.set_paused(true);
+    CHECK_FALSE(framed.session.in_frame());
+    framed.frames(1, 0.01);
+    framed.session.set_paused(false);
+    framed.frames(1, 0.01);
+    REQUIRE(framed.session.in_frame());
+    CHECK(length(framed.session.drawn_state().foot_C - framed.session.current().foot_C) < 1e-3);
+    framed.session.hold(Action::Reset, true);
+    framed.frames(3, 1.0 / rate);
+    CHECK(length(framed.session.drawn_state().foot_C - framed.session.current().foot_C) < 1e-3);
+  }
+}
+
 TEST_CASE("Pause, single tick and time scale") {
   Driven d;
   d.session.set_paused(true);

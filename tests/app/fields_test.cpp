@@ -323,6 +323,38 @@ TEST_CASE_METHOD(
   CHECK(field(0).curve.count == points);
 }
 
+TEST_CASE_METHOD(FieldsFixture, "The points of a falloff are chosen, moved, added and taken away by keys") {
+  cut.choose(RowChoice{CourseList::Fields, 0});
+  auto& plotted = *page.findChild<QComboBox*>("plotted");
+  plotted.setCurrentIndex(1);
+  emit plotted.activated(1);
+  StrengthPlot& plot = page.plot();
+  plot.setFocus(Qt::TabFocusReason);
+  REQUIRE(plot.hasFocus());
+  QTest::keyClick(&plot, Qt::Key_Insert);
+  REQUIRE(field(0).falloff == Field::Falloff::Curve);
+  const Curve made = field(0).curve;
+  QTest::keyClick(&plot, Qt::Key_Space);  // From the first to the second.
+  QTest::keyClick(&plot, Qt::Key_Down);
+  QTest::keyClick(&plot, Qt::Key_Down, Qt::ShiftModifier);
+  QTest::keyClick(&plot, Qt::Key_Right);
+  CHECK(field(0).curve.points[1].y == Approx(made.points[1].y - 0.11).margin(0.006));
+  CHECK(field(0).curve.points[1].x == Approx(made.points[1].x + 0.1).margin(0.006));
+  CHECK(field(0).curve.points[0] == made.points[0]);
+  // Not beyond its neighbour.
+  for (int i = 0; i < 5; ++i) QTest::keyClick(&plot, Qt::Key_Left, Qt::ShiftModifier);
+  CHECK(field(0).curve.points[1].x == Approx(made.points[0].x + 0.01));
+  QTest::keyClick(&plot, Qt::Key_Insert);
+  REQUIRE(field(0).curve.count == made.count + 1);
+  CHECK(field(0).curve.points[2].x > field(0).curve.points[1].x);
+  CHECK(field(0).curve.points[2].x < field(0).curve.points[3].x);
+  QTest::keyClick(&plot, Qt::Key_Delete);
+  QTest::keyClick(&plot, Qt::Key_Delete);
+  CHECK(field(0).curve.count == made.count - 1);
+  window.actions()[Act::Undo]->trigger();
+  CHECK(field(0).curve.count == made.count);
+}
+
 TEST_CASE_METHOD(FieldsFixture, "From the stick to the ground: numbers of the playhead's tick, on both pages") {
   InputChange aslant;
   aslant.at = 0.1;
@@ -444,6 +476,32 @@ TEST_CASE_METHOD(FieldsFixture,
   CHECK(round->since < 60);
   session.set_playhead(60);
   CHECK_FALSE(carried_round(session));
+}
+
+TEST_CASE_METHOD(FieldsFixture,
+                 "Saved as another file a course is opened there, and its own file stays as it was") {
+  const std::string before = saved();
+  cut.choose(RowChoice{CourseList::Fields, 1});
+  type("Strength", "0.5");
+  const QString other = folder.filePath("other");
+  chosen_file = folder.filePath("no such folder/other");
+  trigger(Act::SaveCourseAs);
+  CHECK(window.messages().isVisible());
+  CHECK_FALSE(desk.is_saved());
+  chosen_file = other;
+  trigger(Act::SaveCourseAs);
+  REQUIRE(wait_for([&] { return desk.path() == (other + ".course.json").toStdString(); }));
+  CHECK(saved() == before);
+  CHECK(desk.is_saved());
+  CHECK(desk.unsaved().isEmpty());
+  CHECK(field(1).strength == 0.5);
+  const auto read = read_course(desk.path());
+  REQUIRE(read);
+  CHECK(read->fields[1].strength == 0.5);
+  // Back at the first file nothing of it is left.
+  open(course);
+  REQUIRE(wait_for([&] { return desk.path() == course.toStdString(); }));
+  CHECK(field(1).strength != 0.5);
 }
 
 TEST_CASE_METHOD(FieldsFixture,

@@ -271,6 +271,38 @@ TEST_CASE_METHOD(
   feel.method().setCurrentIndex(0);
   emit feel.method().activated(0);
   CHECK(session.drawing().method == DrawMethod::Interpolated);
+  REQUIRE(wait_for([&] { return window.actions()[Act::Interpolated]->isChecked(); }));
+}
+
+// A body of its own, which goes the same way as the ticks; they are what is recorded.
+TEST_CASE_METHOD(TimingFixture,
+                 "Motion in the frame itself is driven beside the ticks, and it is said how far off it is") {
+  FeelBar& feel = page.feel();
+  const int in_frame = feel.method().findText("in-frame");
+  REQUIRE(in_frame >= 0);
+  feel.method().setCurrentIndex(in_frame);
+  emit feel.method().activated(in_frame);
+  REQUIRE(wait_for([&] { return !window.actions()[Act::Interpolated]->isChecked(); }));
+  session.set_tick_rate(20);
+  QTest::keyClick(&window, Qt::Key_Return);
+  QTest::keyPress(&view, Qt::Key_W);
+  REQUIRE(wait_for([&] { return session.in_frame() && length(session.current().velocity_C) > 2.0; }));
+  double widest = 0.0, ahead = 0.0;
+  const std::size_t ticks = session.shown().run.ticks();
+  REQUIRE(wait_for([&] {
+    widest = std::max(widest, feel.gap());
+    ahead = std::max(ahead, session.moment().time - session.current().time);
+    return session.shown().run.ticks() > ticks + 8;
+  }));
+  CHECK(widest < 0.01);
+  CHECK(ahead > 0.01);  // It is drawn within a tick of 50 ms.
+  QTest::keyRelease(&view, Qt::Key_W);
+  QTest::keyClick(&view, Qt::Key_Escape);
+  // The menu's own two ways: interpolated, and then as ticked.
+  window.actions()[Act::Interpolated]->trigger();
+  CHECK(session.drawing().method == DrawMethod::Interpolated);
+  window.actions()[Act::Interpolated]->trigger();
+  CHECK(session.drawing().method == DrawMethod::AsTicked);
 }
 
 TEST_CASE_METHOD(TimingFixture,

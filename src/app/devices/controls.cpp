@@ -37,7 +37,7 @@ void Controls::begin(const Does& does, double since_frame) {
   } else if (!driving_) {
     if (push != nullptr) emit pushed_undriven();
   } else if (push != nullptr) {
-    session_.push(*push, true);
+    session_.push(*push, true, since_frame);
   } else if (const auto* feel = std::get_if<Feel>(&does)) {
     emit feel_asked(feel->factor);
   } else {
@@ -57,7 +57,7 @@ bool Controls::let_go(const Control& control, double since_frame) {
 
 void Controls::end(const Does& does, double since_frame) {
   if (const auto* push = std::get_if<DriveSession::Push>(&does)) {
-    session_.push(*push, false);
+    session_.push(*push, false, since_frame);
   } else if (std::holds_alternative<Feel>(does)) {
     emit feel_asked(0.0);
   } else if (const auto* action = std::get_if<Action>(&does)) {

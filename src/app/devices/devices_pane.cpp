@@ -14,6 +14,7 @@ namespace {
 constexpr double kAside = 12.0, kLine = 17.0, kTitle = 24.0, kRadius = 34.0, kTrigger = 12.0, kGap = 10.0;
 constexpr double kDrawn = 2.0 * kRadius + kGap + kLine + kGap;  // Height of a device's picture.
 constexpr int kPresses = 5;
+constexpr double kLongestFrame = 0.25;  // s that one frame may run.
 
 QString pair_text(const Vec2& v) { return QString("%1, %2").arg(v.x, 0, 'f', 2).arg(v.y, 0, 'f', 2); }
 
@@ -96,6 +97,8 @@ void DevicesPane::note_presses() {
     revision_ = session_.revision();
     presses_.clear();
     seen_ = take.inputs.size();
+    // What is driven may have begun with the presses of this very frame.
+    if (session_.is_open()) seen_ -= std::min<std::size_t>(seen_, std::size_t(kLongestFrame * take.tick_rate));
   }
   for (; seen_ < take.inputs.size(); ++seen_) {
     const InputFrame& input = take.inputs[seen_];

@@ -7,6 +7,7 @@
 
 #include "cards/plain_number.h"
 #include "fields/outward.h"
+#include "theme/focus_ring.h"
 #include "theme/theme.h"
 
 namespace lagniappe::app {
@@ -17,6 +18,8 @@ constexpr double kGrip = 10.0;     // Pixels.
 constexpr double kNoReach = 20.0;  // m that are shown of a field without an end.
 constexpr double kFar = 1.15;      // Times the reach that is shown.
 constexpr double kFinest = 1e-3;
+// By the arrow keys, in m and shares of the strength; ten times as much with Shift.
+constexpr double kNudge = 0.1, kShareNudge = 0.01;
 
 struct Seen {
   double distance, share, influence;
@@ -38,6 +41,7 @@ StrengthPlot::StrengthPlot(QWidget* parent) : QCustomPlot(parent) {
   setMinimumHeight(200);
   setBackground(QBrush(theme::sheet()));
   setAccessibleName(tr("Strength over distance"));
+  setFocusPolicy(Qt::StrongFocus);
   axisRect()->setAutoMargins(QCP::msNone);
   axisRect()->setMargins(QMargins(40, 14, 14, 34));
   for (QCPAxis* axis : {xAxis, yAxis}) theme_axis(axis);
@@ -212,6 +216,7 @@ void StrengthPlot::show_falloff(const Course& course, const RowChoice& row, doub
     points->setScatterStyle(
         QCPScatterStyle(QCPScatterStyle::ssCircle, QPen(colour, 2), QBrush(theme::sheet()), 9.0));
     for (int i = 0; i < curve_.count; ++i) points->addData(curve_.points[i].x, curve_.points[i].y * strength_);
+    mark_chosen(colour);
   }
   to_be_ = curve_;
   if (to_be_.count == 0) {
@@ -223,6 +228,17 @@ void StrengthPlot::show_falloff(const Course& course, const RowChoice& row, doub
   if (!dragged_) fit(0.0, to);
   name_curves();
   replot(QCustomPlot::rpQueuedReplot);
+}
+
+// What keys would move: filled.
+void StrengthPlot::mark_chosen(const QColor& colour) {
+  if (chosen_ >= curve_.count) chosen_ = curve_.count - 1;
+  if (!hasFocus() || chosen_ < 0) return;
+  QCPGraph* point = add_curve(colour, Qt::NoPen, 1.0, {});
+  point->setLineStyle(QCPGraph::lsNone);
+  point->setScatterStyle(
+      QCPScatterStyle(QCPScatterStyle::ssDisc, QPen(theme::ink(), 2), QBrush(theme::ink()), 11.0));
+  point->addData(curve_.points[chosen_].x, curve_.points[chosen_].y * strength_);
 }
 
 QPointF StrengthPlot::pixel_of_point(int i) const {
@@ -246,45 +262,119 @@ void StrengthPlot::put_points(bool begins) {
 void StrengthPlot::mousePressEvent(QMouseEvent* event) {
   const int point = of_field_ && event->button() == Qt::LeftButton ? point_at(event->position()) : -1;
   if (point < 0) return;
-  dragged_ = point;
+  dragged_ = chosen_ = point;
   begun_ = false;
 }
 
 // A point stays between its neighbours.
+void StrengthPlot::move_point(int i, Vec2 to, bool begins) {
+  if (i > 0) to.x = std::max(to.x, curve_.points[i - 1].x + 0.01);
+  if (i + 1 < curve_.count) to.x = std::min(to.x, curve_.points[i + 1].x - 0.01);
+  to_be_ = curve_;
+  to_be_.points[i] = {plain_number(to.x, 0.01), plain_number(to.y, 0.01)};
+  put_points(begins);
+}
+
 void StrengthPlot::mouseMoveEvent(QMouseEvent* event) {
   if (!dragged_ || *dragged_ >= curve_.count || strength_ <= 0.0) return;
-  const int i = *dragged_;
-  double x = plain_number(xAxis->pixelToCoord(event->position().x()), 0.01);
-  if (i > 0) x = std::max(x, curve_.points[i - 1].x + 0.01);
-  if (i + 1 < curve_.count) x = std::min(x, curve_.points[i + 1].x - 0.01);
-  to_be_ = curve_;
-  to_be_.points[i] = {x, plain_number(yAxis->pixelToCoord(event->position().y()) / strength_, 0.01)};
-  put_points(!std::exchange(begun_, true));
+  move_point(*dragged_, at(event->position()), !std::exchange(begun_, true));
+}
+
+Vec2 StrengthPlot::at(const QPointF& p) const {
+  return {xAxis->pixelToCoord(p.x()), yAxis->pixelToCoord(p.y()) / strength_};
 }
 
 void StrengthPlot::mouseReleaseEvent(QMouseEvent*) { dragged_.reset(); }
 
-// On a point: it goes. Elsewhere another comes; what is no curve yet becomes one of the same course.
+void StrengthPlot::remove_point(int point) {
+  if (curve_.count <= 1) return;
+  for (int i = point + 1; i < to_be_.count; ++i) to_be_.points[i - 1] = to_be_.points[i];
+  --to_be_.count;
+  put_points(true);
+}
+
+// What is no curve yet becomes one of the same course.
+void StrengthPlot::add_point(const Vec2& added) {
+  if (curve_.count == Curve::kMostPoints) return;
+  if (curve_.count == 0) {
+    chosen_ = 0;
+    return put_points(true);
+  }
+  int at = 0;
+  while (at < to_be_.count && to_be_.points[at].x < added.x) ++at;
+  for (int i = to_be_.count; i > at; --i) to_be_.points[i] = to_be_.points[i - 1];
+  to_be_.points[at] = {plain_number(added.x, 0.01), plain_number(added.y, 0.01)};
+  ++to_be_.count;
+  chosen_ = at;
+  put_points(true);
+}
+
+// On a point: it goes. Elsewhere another comes.
 void StrengthPlot::mouseDoubleClickEvent(QMouseEvent* event) {
   dragged_.reset();
   if (!of_field_ || strength_ <= 0.0) return;
   const int point = point_at(event->position());
-  if (point >= 0) {
-    if (curve_.count == 1) return;
-    for (int i = point + 1; i < to_be_.count; ++i) to_be_.points[i - 1] = to_be_.points[i];
-    --to_be_.count;
-    return put_points(true);
+  point >= 0 ? remove_point(point) : add_point(at(event->position()));
+}
+
+// Halfway to the next one, or as far beyond the last as that is from the one before.
+Vec2 StrengthPlot::beside_chosen() const {
+  const int i = std::max(chosen_, 0);
+  if (i + 1 < curve_.count) return 0.5 * (curve_.points[i] + curve_.points[i + 1]);
+  const double way = i > 0 ? curve_.points[i].x - curve_.points[i - 1].x : 1.0;
+  return curve_.count > 0 ? curve_.points[i] + Vec2(way, 0.0) : Vec2(0.0);
+}
+
+void StrengthPlot::choose_point(int point) {
+  chosen_ = point;
+  emit redraw_asked();
+}
+
+void StrengthPlot::keyPressEvent(QKeyEvent* event) {
+  if (!of_field_ || strength_ <= 0.0) return QCustomPlot::keyPressEvent(event);
+  const bool shift = event->modifiers() & Qt::ShiftModifier;
+  const auto nudge = [&](double x, double y) {
+    if (chosen_ >= 0 && chosen_ < curve_.count)
+      move_point(chosen_, curve_.points[chosen_] + Vec2(x * kNudge, y * kShareNudge) * (shift ? 10.0 : 1.0),
+                 !event->isAutoRepeat());
+  };
+  switch (event->key()) {
+    case Qt::Key_Left:
+      return nudge(-1, 0);
+    case Qt::Key_Right:
+      return nudge(1, 0);
+    case Qt::Key_Up:
+      return nudge(0, 1);
+    case Qt::Key_Down:
+      return nudge(0, -1);
+    case Qt::Key_Space:
+      if (curve_.count > 0) choose_point((chosen_ + (shift ? curve_.count - 1 : 1)) % curve_.count);
+      return;
+    case Qt::Key_Insert:
+      return add_point(beside_chosen());
+    case Qt::Key_Delete:
+      if (chosen_ >= 0 && chosen_ < curve_.count) remove_point(chosen_);
+      return;
+    default:
+      QCustomPlot::keyPressEvent(event);
   }
-  if (curve_.count == 0) return put_points(true);
-  if (curve_.count == Curve::kMostPoints) return;
-  const Vec2 added(plain_number(xAxis->pixelToCoord(event->position().x()), 0.01),
-                   plain_number(yAxis->pixelToCoord(event->position().y()) / strength_, 0.01));
-  int at = 0;
-  while (at < to_be_.count && to_be_.points[at].x < added.x) ++at;
-  for (int i = to_be_.count; i > at; --i) to_be_.points[i] = to_be_.points[i - 1];
-  to_be_.points[at] = added;
-  ++to_be_.count;
-  put_points(true);
+}
+
+void StrengthPlot::focusInEvent(QFocusEvent* event) {
+  QCustomPlot::focusInEvent(event);
+  if (event->reason() != Qt::MouseFocusReason && chosen_ < 0 && curve_.count > 0) chosen_ = 0;
+  emit redraw_asked();
+}
+
+void StrengthPlot::focusOutEvent(QFocusEvent* event) {
+  QCustomPlot::focusOutEvent(event);
+  emit redraw_asked();
+}
+
+void StrengthPlot::paintEvent(QPaintEvent* event) {
+  QCustomPlot::paintEvent(event);
+  QPainter painter(this);
+  theme::paint_focus(painter, *this);
 }
 
 }  // namespace lagniappe::app

@@ -32,12 +32,17 @@ class StrengthPlot : public QCustomPlot {
  signals:
   // The points of a curve, m from the surface and share of the strength. `begins`: a gesture begins.
   void curve_changed(const QJsonArray& points, bool begins);
+  void redraw_asked();  // Another point is chosen, or none is any more.
 
  protected:
   void mousePressEvent(QMouseEvent* event) override;
   void mouseMoveEvent(QMouseEvent* event) override;
   void mouseReleaseEvent(QMouseEvent* event) override;
   void mouseDoubleClickEvent(QMouseEvent* event) override;
+  void keyPressEvent(QKeyEvent* event) override;
+  void focusInEvent(QFocusEvent* event) override;
+  void focusOutEvent(QFocusEvent* event) override;
+  void paintEvent(QPaintEvent* event) override;
   void changeEvent(QEvent* event) override;
 
  private:
@@ -48,6 +53,13 @@ class StrengthPlot : public QCustomPlot {
   void fit(double from, double to);  // m.
   void mark_alike(const std::vector<QVector<double>>& own, const QVector<double>& x);
   int point_at(const QPointF& p) const;
+  Vec2 at(const QPointF& p) const;  // m, and share of the strength.
+  Vec2 beside_chosen() const;
+  void choose_point(int point);
+  void mark_chosen(const QColor& colour);
+  void move_point(int point, Vec2 to, bool begins);
+  void remove_point(int point);
+  void add_point(const Vec2& added);
   void put_points(bool begins);
 
   struct Name {
@@ -61,6 +73,7 @@ class StrengthPlot : public QCustomPlot {
   double strength_ = 1.0;  // m/s2 at its surface.
   bool of_field_ = false;
   std::optional<int> dragged_;
+  int chosen_ = -1;     // The point that keys move.
   bool begun_ = false;  // The drag has changed something.
   QString remark_;
 };

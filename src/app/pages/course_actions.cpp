@@ -35,6 +35,7 @@ CourseActions::CourseActions(CourseDesk& desk, TakeDesk& takes, DriveSession& se
   connect(actions[Act::ZoomOut], &QAction::triggered, this, [&page] { page.tape().zoom(2.0); });
   connect(actions[Act::ShowAll], &QAction::triggered, this, [&page] { page.tape().show_all(); });
   connect(actions[Act::SaveCourse], &QAction::triggered, this, &CourseActions::save);
+  connect(actions[Act::SaveCourseAs], &QAction::triggered, this, &CourseActions::save_as);
   connect(&page, &FieldsPage::refused, this, &CourseActions::problem);
   connect(&desk_, &CourseDesk::place_made, this, &CourseActions::take_edited);
   connect(&view_, &ViewWidget::driving_changed, this, [this](bool driving) {
@@ -49,12 +50,24 @@ void CourseActions::show_enabled() {
     actions_[act]->setEnabled(course);
   for (const Act act : {Act::CopyRow, Act::RemoveRow})
     actions_[act]->setEnabled(course && page_.cut().chosen().has_value());
+  actions_[Act::SaveCourseAs]->setEnabled(course && desk_.can_save());
   actions_[Act::SaveCourse]->setEnabled(course && !desk_.is_saved() && desk_.can_save());
 }
 
 void CourseActions::save() {
   if (const auto saved = desk_.save(); !saved)
     emit problem(tr("The course was not saved"), QString::fromStdString(saved.error().sentence()));
+}
+
+void CourseActions::save_as() {
+  const auto saved = write_where_asked(doors_, window_, tr("Save course as"), files::kCourseFiles,
+                                       QString::fromStdString(desk_.path()),
+                                       [this](const std::string& path) { return desk_.save_as(path); });
+  if (!saved) {
+    emit problem(tr("The course was not saved"), QString::fromStdString(saved.error().sentence()));
+  } else if (!saved->isEmpty()) {
+    emit saved_as(*saved);
+  }
 }
 
 // What is being driven goes on there at once; a take that is over is run on it, beside itself.

@@ -27,9 +27,11 @@ class CourseActions : public QObject {
  signals:
   void problem(const QString& title, const QString& sentence);
   void page_asked();
+  void saved_as(const QString& path);
 
  private:
   void save();
+  void save_as();
   void take_edited(const std::shared_ptr<const Place>& place);
   void drive_on_edited();
 

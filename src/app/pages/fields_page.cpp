@@ -116,7 +116,9 @@ QWidget* FieldsPage::make_side(const Actions& actions) {
   plotted_->setAccessibleName(tr("What is drawn"));
   plotted_->setToolTip(
       tr("Along the line from A to B in the cut, or the falloff of the chosen field: its curve's points are "
-         "dragged, a double click adds or takes one"));
+         "dragged, a double click adds or takes one. By keys: Space chooses a point, the arrows move it, "
+         "Insert adds "
+         "one, Delete takes it"));
   heading->addWidget(title, 1);
   heading->addWidget(plotted_);
   column->addLayout(heading);
@@ -188,6 +190,7 @@ void FieldsPage::connect_parts() {
   });
   connect(card_, &RowCard::refused, this, &FieldsPage::refused);
   connect(&desk_, &CourseDesk::refused, this, &FieldsPage::refused);
+  connect(plot_, &StrengthPlot::redraw_asked, this, &FieldsPage::show_plot);
   connect(plot_, &StrengthPlot::curve_changed, this,
           [this, gesture = 0](const QJsonArray& points, bool begins) mutable {
             if (begins || gesture == 0) gesture = desk_.new_gesture();

@@ -65,7 +65,12 @@ void connect_view_actions(const Actions& actions, DriveSession& session, DrivePa
         std::pair{Act::SideCamera, CameraMode::Side}}) {
     does_on(act, [view, mode = mode] { view->set_camera(mode); });
   }
-  toggles(Act::Interpolated, true, [&session](bool on) {
+  // The Timing page has more ways to draw than these two.
+  const auto is_interpolated = [&session] { return session.drawing().method == DrawMethod::Interpolated; };
+  QObject::connect(view, &ViewWidget::frame_shown, &page,
+                   [is_interpolated, act = actions[Act::Interpolated]] { act->setChecked(is_interpolated()); });
+  toggles(Act::Interpolated, true, [&session, is_interpolated](bool on) {
+    if (on == is_interpolated()) return;
     Drawing drawing = session.drawing();
     drawing.method = on ? DrawMethod::Interpolated : DrawMethod::AsTicked;
     session.set_drawing(drawing);

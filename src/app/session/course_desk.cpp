@@ -196,6 +196,20 @@ Result<void> CourseDesk::save() {
   return {};
 }
 
+Result<void> CourseDesk::save_as(const std::string& path) {
+  if (QFileInfo(QString::fromStdString(path)) == QFileInfo(QString::fromStdString(path_))) return save();
+  const auto file = read_file(path_);
+  if (!file) return refuse(file.error());
+  const auto text = course_text(course_, file->text, path_, file->folder);
+  if (!text) return refuse(text.error());
+  const std::string folder = QFileInfo(QString::fromStdString(path)).path().toStdString();
+  if (const auto there = parse_course(*text, path, folder); !there) return refuse(there.error());
+  if (const auto written = write_file(path, *text); !written) return written;
+  saved_rows_ = rows_;
+  emit changed();
+  return {};
+}
+
 Result<void> CourseDesk::save_all() {
   if (!is_saved()) {
     if (const auto written = save(); !written) return written;

@@ -45,6 +45,10 @@ class CourseDesk : public QObject {
   bool can_save() const;        // A document of its own: models and takes without one cannot.
   QStringList unsaved() const;  // Names of the courses that are changed and not saved.
   Result<void> save();          // The shown one.
+  // Into another file, which can be opened then; its own file stays as it is. What was changed is no longer
+  // kept for that. Refused, and nothing written, where it would not be a course there: what it names is looked
+  // for beside it.
+  Result<void> save_as(const std::string& path);
   Result<void> save_all();
   // Writes courses that are changed and not saved into a folder, as others than their files. Returns where they
   // are.

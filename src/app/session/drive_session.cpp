@@ -33,7 +33,7 @@ void DriveSession::begin(const CharacterState& start, std::shared_ptr<const Plac
 void DriveSession::set_place(std::shared_ptr<const Place> place) {
   const CharacterState start = start_state(profile_, start_home(place->course), place->world);
   turned_ = Vec2(0.0);
-  buttons_.release_all();
+  hands_.release_buttons();
   follow(std::nullopt);
   clock_.clear();
   dropped_before_ = 0.0;
@@ -97,26 +97,30 @@ void DriveSession::show(Recording recording) {
   ++revision_;
 }
 
-void DriveSession::push(Push direction, bool down) { pushed_[static_cast<std::size_t>(direction)] = down; }
-
-void DriveSession::hold(Action action, bool down, double since_frame) {
-  buttons_.set(action, down, on_clock(since_frame));
+template <typename Do>
+void DriveSession::by_hand(double since_frame, Do act) {
+  const double since = since_frame * time_scale_;
+  act(hands_, clock_.waiting_seconds() + since);
+  if (in_frame_.state()) act(in_frame_.hands(), since);
 }
 
-double DriveSession::on_clock(double since_frame) const {
-  return clock_.waiting_seconds() + since_frame * time_scale_;
+void DriveSession::push(Push direction, bool down, double since_frame) {
+  by_hand(since_frame, [&](HeldInput& hands, double at) { hands.push(direction, down, at); });
+}
+
+void DriveSession::hold(Action action, bool down, double since_frame) {
+  by_hand(since_frame, [&](HeldInput& hands, double at) { hands.hold(action, down, at); });
 }
 
 void DriveSession::steer(const Sticks& sticks, double since_frame) {
-  sticks_.set(sticks, on_clock(since_frame));
+  by_hand(since_frame, [&](HeldInput& hands, double at) { hands.steer(sticks, at); });
 }
 
 void DriveSession::turn_by(const Vec2& mouse_counts) { turned_ += mouse_look(profile_.look, mouse_counts); }
 
 void DriveSession::release_all() {
-  pushed_ = {};
-  buttons_.release_all();
-  sticks_.release_all();
+  hands_.release_all();
+  in_frame_.hands().release_all();
 }
 
 void DriveSession::follow(std::optional<InputScript> script, double seconds) {
@@ -128,25 +132,15 @@ void DriveSession::follow(std::optional<InputScript> script, double seconds) {
   script_ticks_left_ = std::lround(seconds * tick_rate());
 }
 
-Vec2 DriveSession::pushed() const {
-  const auto axis = [&](Push positive, Push negative) {
-    return double(pushed_[static_cast<std::size_t>(positive)]) -
-           double(pushed_[static_cast<std::size_t>(negative)]);
-  };
-  return {axis(Push::Right, Push::Left), axis(Push::Forward, Push::Back)};
-}
-
 // Of `due` ticks the first: it turns by its share of what was turned.
 InputFrame DriveSession::take_input(int due) {
   if (player_ && script_ticks_left_-- <= 0) follow(std::nullopt);
   InputFrame input;
-  sticks_.deal(clock_.tick_seconds(), profile_.look, input);
+  hands_.deal(clock_.tick_seconds(), profile_.look, input);
   if (player_) return player_->next();
-  if (length(pushed()) >= length(input.move)) input.move = pushed();
   if (seen_by_) input.move = stick_in_view(*seen_by_, current().frame_CB, current().yaw, input.move);
   input.look_delta = turned_ / double(due);
   turned_ -= input.look_delta;
-  buttons_.deal(clock_.tick_seconds(), input);
   return input;
 }
 
@@ -200,7 +194,8 @@ bool DriveSession::advance(double real_seconds) {
   if (playing_) play_on(real_seconds * time_scale_);
   if (player_ && !paused_) resting_ = false;
   if (!live()) {
-    sticks_.settle();
+    hands_.settle();
+    in_frame_.end();
     return playing_;
   }
   for (int due = clock_.advance(real_seconds * time_scale_); due > 0 && live(); --due) {
@@ -209,13 +204,23 @@ bool DriveSession::advance(double real_seconds) {
   }
   chase(real_seconds * time_scale_);
   const double dropped = clock_.dropped_seconds() - dropped_before_;
-  if (dropped <= 0.0) return true;
-  dropped_before_ = clock_.dropped_seconds();
-  buttons_.drop(dropped);
-  sticks_.drop(dropped);
-  shown_->take.dropped.push_back({shown_->run.ticks(), dropped});
-  shown_->run.drop_time(dropped);
+  if (dropped > 0.0) {
+    dropped_before_ = clock_.dropped_seconds();
+    hands_.drop(dropped);
+    shown_->take.dropped.push_back({shown_->run.ticks(), dropped});
+    shown_->run.drop_time(dropped);
+  }
+  move_in_frame();
   return true;
+}
+
+// As far as the ticks have gone and what waits for the next; what is dropped of their time is dropped of its
+// own.
+void DriveSession::move_in_frame() {
+  if (drawing_.method != DrawMethod::InFrame || player_ || !live()) return in_frame_.end();
+  if (!in_frame_.is_of(drawn_of())) in_frame_.begin(current(), drawn_of(), hands_);
+  in_frame_.go_on(current().time + clock_.waiting_seconds(), look(), seen_by_, shown_profile(),
+                  shown_->place->world);
 }
 
 void DriveSession::play_on(double seconds) {
@@ -256,8 +261,8 @@ void DriveSession::single_tick() {
   if (!shown_) return;
   if (playing_ || playhead_ < shown_->run.ticks()) return set_playhead(playhead_ + 1);
   // Time stands still: what is held is held from its beginning.
-  buttons_.drop(clock_.waiting_seconds() + 1.0);
-  sticks_.settle();
+  hands_.press_now(clock_.waiting_seconds() + 1.0);
+  hands_.settle();
   if (open_) tick(1);
 }
 
@@ -291,16 +296,18 @@ double DriveSession::drawn_blend() const {
 void DriveSession::set_drawing(const Drawing& drawing) {
   drawing_ = drawing;
   chaser_ = Follower(drawing.chase_rate);
+  in_frame_.end();
 }
 
 // The drawn place follows what is ticked.
 void DriveSession::chase(double seconds) {
-  const auto of = std::pair(revision_, current().times_put_home);
+  const auto of = drawn_of();
   chased_C_ = chaser_.follow(interpolate(current(), current(), 1.0).foot_C, seconds,
                              std::exchange(chased_of_, of) != of);
 }
 
 Pose DriveSession::pose() const {
+  if (in_frame()) return interpolate(drawn_state(), drawn_state(), 1.0);
   Pose pose = interpolate(previous(), current(), drawn_blend());
   if (!live()) return pose;
   if (drawing_.method == DrawMethod::Ahead) pose.foot_C += current().velocity_C * clock_.waiting_seconds();
@@ -320,12 +327,13 @@ Vec3 DriveSession::exact_foot_C() const {
 }
 
 Moment DriveSession::moment() const {
+  if (in_frame()) return {drawn_state().time};
   return {previous().time + (current().time - previous().time) * drawn_blend()};
 }
 
 Vec2 DriveSession::look() const {
   Vec2 turned = turned_;
-  if (live() && !player_) turned += sticks_.turned(clock_.waiting_seconds(), profile_.look);
+  if (live() && !player_) turned += hands_.turned(clock_.waiting_seconds(), profile_.look);
   return drawn_look(current(), turned, profile_.look, drawn_blend());
 }
 

@@ -13,8 +13,8 @@
 #include <optional>
 #include <string>
 
-#include "session/held_buttons.h"
-#include "session/held_sticks.h"
+#include "session/held_input.h"
+#include "session/in_frame_body.h"
 #include "session/recording.h"
 
 namespace lagniappe::app {
@@ -31,7 +31,7 @@ class DriveSession {
   void see_by(const std::optional<Eye>& eye) { seen_by_ = eye; }
 
   // The four directions that keys push in.
-  enum class Push { Forward, Back, Left, Right };
+  using Push = HeldInput::Push;
 
   static constexpr std::array<double, 4> kTimeScales = {1.0, 0.5, 0.25, 0.1};
 
@@ -71,11 +71,11 @@ class DriveSession {
   void finish() { leave(); }
 
   // Input. Held keys hold until let go; presses last until a tick has used them.
-  void push(Push direction, bool down);
-  // `since_frame`: s of real time after the last advance(), at which the button went down or up.
+  // `since_frame`: s of real time after the last advance(), at which the key or button went down or up.
+  void push(Push direction, bool down, double since_frame = 0.0);
   void hold(Action action, bool down, double since_frame = 0.0);
   void turn_by(const Vec2& mouse_counts);  // x right, y down.
-  // Sticks, raw. Against keys that push, the farther push counts.
+  // Sticks, raw.
   void steer(const Sticks& sticks, double since_frame = 0.0);
   // What the hands are on from now on; takes say it of the ticks in which something is done.
   void drive_with(const std::string& device) { device_ = device; }
@@ -105,7 +105,7 @@ class DriveSession {
   void set_tick_rate(int rate);
   int tick_rate() const { return clock_.tick_rate(); }  // To drive with.
   double dropped_seconds() const { return clock_.dropped_seconds(); }
-  // How what is driven is drawn; all but in-frame motion, which has no ticks.
+  // How what is driven is drawn. What moves in the frame itself is driven beside the ticks, which are recorded.
   void set_drawing(const Drawing& drawing);
   const Drawing& drawing() const { return drawing_; }
 
@@ -118,9 +118,13 @@ class DriveSession {
   void set_loop(std::optional<Stretch> loop) { loop_ = loop; }
   const std::optional<Stretch>& loop() const { return loop_; }
 
-  // What is drawn.
+  // What is drawn: the tick under the playhead, and what moves in the frame itself where that is chosen and
+  // driven.
+  bool in_frame() const { return live() && in_frame_.state(); }
+  const CharacterState& drawn_state() const { return in_frame() ? *in_frame_.state() : current(); }
   const CharacterState& current() const { return shown_ ? shown_->run.state(playhead_) : nowhere_; }
   const CharacterState& previous() const;  // A tick before current().
+  InFrameBody::Of drawn_of() const { return {revision_, current().times_put_home}; }
   Pose pose() const;
   // Where the foot is now, exactly: the last tick's state driven on for as long as it waits for the next.
   Vec3 exact_foot_C() const;
@@ -136,8 +140,8 @@ class DriveSession {
 
  private:
   InputFrame take_input(int due);
-  Vec2 pushed() const;
-  double on_clock(double since_frame) const;
+  template <typename Do>
+  void by_hand(double since_frame, Do act);
   void tick(int due);
   void begin(const CharacterState& start, std::shared_ptr<const Place> place);
   void leave();
@@ -147,6 +151,7 @@ class DriveSession {
   void play_on(double seconds);
   double drawn_blend() const;
   void chase(double seconds);
+  void move_in_frame();
 
   std::unique_ptr<Recording> shown_;
   std::size_t playhead_ = 0;
@@ -161,9 +166,7 @@ class DriveSession {
   std::uint64_t profile_identity_ = identity_of(Profile{});
   FixedStepClock clock_{60};
   double dropped_before_ = 0.0;  // s, already in the recording.
-  std::array<bool, 4> pushed_{};
-  HeldButtons buttons_;
-  HeldSticks sticks_;
+  HeldInput hands_;
   std::string device_;
   Vec2 turned_{0.0};  // Look not yet used by a tick.
   std::optional<Eye> seen_by_;
@@ -179,7 +182,8 @@ class DriveSession {
   Drawing drawing_;
   Follower chaser_{INFINITY};
   Vec3 chased_C_{0.0};
-  std::pair<std::uint64_t, std::uint32_t> chased_of_{};  // Recording, and how often it was put home.
+  InFrameBody::Of chased_of_{};
+  InFrameBody in_frame_;
 };
 
 }  // namespace lagniappe::app

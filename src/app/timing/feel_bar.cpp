@@ -12,7 +12,7 @@
 namespace lagniappe::app {
 namespace {
 
-constexpr const char* kWays[] = {"interpolated", "ticked", "ahead", "chase:20"};
+constexpr const char* kWays[] = {"interpolated", "ticked", "ahead", "chase:20", "in-frame"};
 constexpr double kSomeTime = 1.5, kLeastHitch = 0.08, kMostHitch = 0.3;  // s.
 
 QToolButton* step_button(QAction& action, const QString& text) {
@@ -52,7 +52,10 @@ FeelBar::FeelBar(DriveSession& session, Heart& heart, const Actions& actions, QW
   row->addWidget(rates_);
   method_->setAccessibleName(tr("How what is driven is drawn"));
   for (const char* word : kWays) method_->addItem(word);
-  method_->setToolTip(tr("How what is driven is drawn; motion in the frame itself has no ticks to drive by"));
+  method_->setToolTip(
+      tr("How what is driven is drawn. In-frame: a body that moves with each frame's own time is driven beside "
+         "the "
+         "ticks and drawn; what is recorded is the ticks"));
   row->addWidget(method_);
   kinds_->setAccessibleName(tr("Hitches"));
   kinds_->addItems({tr("no hitches"), tr("at random"), tr("measured…")});
@@ -116,10 +119,10 @@ void FeelBar::refresh() {
   rates_->setText(heart_.limit() > 0
                       ? tr("%1 ticks/s, %2 frames/s").arg(session_.tick_rate()).arg(heart_.limit())
                       : tr("%1 ticks/s, frames as the screen").arg(session_.tick_rate()));
-  gap_ = session_.live()
-             ? length(session_.pose().foot_C - session_.current().up_C() * session_.current().eye_offset -
-                      session_.exact_foot_C())
-             : 0.0;
+  gap_ = session_.live() ? length(session_.pose().foot_C -
+                                  session_.drawn_state().up_C() * session_.drawn_state().eye_offset -
+                                  session_.exact_foot_C())
+                         : 0.0;
   const double speed = length(session_.current().velocity_C);
   QString text = tr("drawn %1 cm off").arg(gap_ * 1e2, 0, 'f', 1);
   if (speed > 0.1) text += tr(", %1 ms").arg(gap_ / speed * 1e3, 0, 'f', 0);

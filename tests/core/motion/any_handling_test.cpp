@@ -53,7 +53,8 @@ std::vector<InputFrame> random_inputs(Random& random, int ticks) {
 
 }  // namespace
 
-TEST_CASE("No sane profile shakes, sticks or leaves the numbers on flat ground, whatever is pressed") {
+TEST_CASE("No sane profile shakes, sticks or leaves the numbers on flat ground, whatever is pressed",
+          "[long]") {
   Random random(20260711);
   const TriangleWorld world = Scene().floor(400.0).world();
   for (int i = 0; i < 240; ++i) {

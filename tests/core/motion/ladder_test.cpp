@@ -162,7 +162,7 @@ TEST_CASE("At its end one goes over onto what is behind it, level, higher or low
   CHECK(tells(end, "climbs no farther"));
 }
 
-TEST_CASE("From above one backs onto it, over its end too, and comes down to the floor") {
+TEST_CASE("From above one backs onto it, over its end too, and comes down to the floor", "[long]") {
   for (const Frame& frame : frames()) {
     for (const double rim : {3.7, 4.0, 4.2}) {
       for (const int hz : {20, 60, 240}) {

@@ -128,7 +128,8 @@ TEST_CASE("Pushing at a rim, one stands as far from it as is set, from any side 
   }
 }
 
-TEST_CASE("Walking about with any stick and look, one never comes nearer a rim, wherever the place lies") {
+TEST_CASE("Walking about with any stick and look, one never comes nearer a rim, wherever the place lies",
+          "[long]") {
   const Profile profile = guarded();
   for (const Plateau& plateau : plateaus()) {
     for (const Frame& frame : frames()) {
@@ -163,7 +164,7 @@ TEST_CASE("Walking about with any stick and look, one never comes nearer a rim, 
 
 // Each of these was gone over once: where rims meet at a wide angle, on seams, at a sprint, at few ticks a
 // second.
-TEST_CASE("Many-sided tables and steep banks hold whoever walks or runs about on them") {
+TEST_CASE("Many-sided tables and steep banks hold whoever walks or runs about on them", "[long]") {
   for (const Plateau& plateau : {round_table("seven sides", 7), round_table("48 sides", 48), banked()}) {
     for (const double speed : {1.8, 4.0, 20.0}) {
       for (const double least : {0.1, 0.6}) {
@@ -215,7 +216,7 @@ TEST_CASE("Along a rim one goes with the speed that goes along it; away and turn
   }
 }
 
-TEST_CASE("Round the corners of a place the way is the same at every rate") {
+TEST_CASE("Round the corners of a place the way is the same at every rate", "[long]") {
   const Profile profile = guarded();
   for (const Plateau& plateau : plateaus()) {
     const TriangleWorld world = plateau.scene.world();

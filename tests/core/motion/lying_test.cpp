@@ -38,8 +38,8 @@ CharacterState crawl(const TriangleWorld& world, const Profile& profile, Charact
 
 }  // namespace
 
-TEST_CASE(
-    "Beside a wall of many small faces a lying body keeps the floor, and goes as beside one of one face") {
+TEST_CASE("Beside a wall of many small faces a lying body keeps the floor, and goes as beside one of one face",
+          "[long]") {
   const Profile profile;
   for (const int hz : {20, 60, 144}) {
     std::vector<Vec3> ends;

@@ -320,7 +320,7 @@ TEST_CASE("The feed tells a game where hands and feet are to be, and how far it 
   CHECK(last > 0.95);
 }
 
-TEST_CASE("In random places a mantle goes through nothing and ends in nothing, whatever begins it") {
+TEST_CASE("In random places a mantle goes through nothing and ends in nothing, whatever begins it", "[long]") {
   int begun = 0;
   for (std::uint64_t seed = 0; seed < 220; ++seed) {
     INFO("seed " << seed);

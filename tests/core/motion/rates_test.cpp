@@ -387,19 +387,19 @@ void compare_rates(const std::function<std::vector<Walk>(double)>& walks,
 
 }  // namespace
 
-TEST_CASE("The same inputs give the same way at every tick rate, whatever happens within a tick") {
+TEST_CASE("The same inputs give the same way at every tick rate, whatever happens within a tick", "[long]") {
   constexpr double kSame = 1e-3, kCoarsely = 0.05;  // m; the second at 12 ticks/s.
   compare_rates(walks, [](std::size_t, int hz) { return hz < 24 ? kCoarsely : kSame; });
 }
 
-TEST_CASE("Along a round wall of flat faces one comes nearly as far at every tick rate") {
+TEST_CASE("Along a round wall of flat faces one comes nearly as far at every tick rate", "[long]") {
   compare_rates(round_walks, [](std::size_t walk, int hz) {
     const bool outside = walk == 0;
     return !outside ? 0.003 : hz < 24 ? 0.2 : hz < 120 ? 0.08 : 0.01;
   });
 }
 
-TEST_CASE("A jump at a block, with its edge grazed or rolled over, is the same at every tick rate") {
+TEST_CASE("A jump at a block, with its edge grazed or rolled over, is the same at every tick rate", "[long]") {
   compare_rates(jumps_at_blocks, [](std::size_t, int) { return 0.01; });
 }
 

@@ -66,7 +66,8 @@ TriangleWorld empty_world(std::vector<Field> fields, const Vec3& below = Vec3(0.
 
 }  // namespace
 
-TEST_CASE("All the way round small worlds and back the ground is never lost, and the look is as it was") {
+TEST_CASE("All the way round small worlds and back the ground is never lost, and the look is as it was",
+          "[long]") {
   struct Round {
     const char* name;
     Course course;
@@ -542,7 +543,7 @@ TEST_CASE("A world that circles takes along who stands on it, walks round it and
   }
 }
 
-TEST_CASE("Driven at random over the Orrery nobody gets into anything, is lost or is no number") {
+TEST_CASE("Driven at random over the Orrery nobody gets into anything, is lost or is no number", "[long]") {
   const auto course = read_course(LAGNIAPPE_SOURCE_DIR "/courses/orrery.course.json");
   REQUIRE(course);
   const TriangleWorld world = build_world(*course);

@@ -62,7 +62,7 @@ SoakResult soak_walk(const TriangleWorld& world, const Home& home, long ticks, i
 
 }  // namespace
 
-TEST_CASE("A quarter of a million ticks on the demo course end with no overlap and no odd number") {
+TEST_CASE("A quarter of a million ticks on the demo course end with no overlap and no odd number", "[long]") {
   const auto course = read_course(LAGNIAPPE_SOURCE_DIR "/courses/tidewheel.course.json");
   REQUIRE(course);
   const TriangleWorld world = build_world(*course);
@@ -78,7 +78,7 @@ TEST_CASE("A quarter of a million ticks on the demo course end with no overlap a
   CHECK(worst <= Profile{}.capsule.margin);
 }
 
-TEST_CASE("Random walks on triangle soups end with no overlap and no odd number") {
+TEST_CASE("Random walks on triangle soups end with no overlap and no odd number", "[long]") {
   for (int scene = 0; scene < 12; ++scene) {
     Random random(1000 + scene);
     TriangleWorld::Builder builder;

@@ -120,7 +120,7 @@ TEST_CASE("The firings of a run are its changes of state, each with its row") {
   CHECK(use.ticks == 60);
 }
 
-TEST_CASE("Random drives are the same for the same seed, and cover the demo course's table") {
+TEST_CASE("Random drives are the same for the same seed, and cover the demo course's table", "[long]") {
   const auto course = read_course(LAGNIAPPE_SOURCE_DIR "/courses/tidewheel.course.json");
   REQUIRE(course);
   const TriangleWorld world = build_world(*course);
