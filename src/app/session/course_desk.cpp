@@ -205,6 +205,7 @@ Result<void> CourseDesk::save_as(const std::string& path) {
   const std::string folder = QFileInfo(QString::fromStdString(path)).path().toStdString();
   if (const auto there = parse_course(*text, path, folder); !there) return refuse(there.error());
   if (const auto written = write_file(path, *text); !written) return written;
+  kept_.erase(path);  // What was changed of that file before is written over with it.
   saved_rows_ = rows_;
   emit changed();
   return {};
