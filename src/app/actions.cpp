@@ -168,8 +168,7 @@ constexpr ActRow kRows[] = {
      "eye", true},
     {Act::Interpolated, "View", "Interpolated drawing", "I",
      "Draw between the last two ticks; off: draw ticks as they are. Feel the difference at 20 ticks/s; the "
-     "Timing page "
-     "has more ways",
+     "Timing page has more ways",
      "", true},
     {Act::Capsule, "View", "Capsule", "B",
      "The capsule at the tick's position; how far it leads the drawn figure is the interpolation's lag",

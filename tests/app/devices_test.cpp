@@ -320,6 +320,24 @@ TEST_CASE("Who lets go leaves the take to whom still holds something") {
   CHECK(tick() == "keys and mouse");
 }
 
+TEST_CASE("What is pressed in the first frame of a recording is told") {
+  PadsOnAClock p;
+  QWidget over;
+  ScreenPad screen(
+      p.controls, [](const QInputEvent&) { return 0.0; }, over);
+  DevicesPane pane(p.session, p.pads, screen);
+  // Other values begin another recording, and the press is in it before the pane has seen it.
+  Profile faster = p.session.profile();
+  faster.ground.speed *= 1.5;
+  const std::uint64_t revision = p.session.revision();
+  p.session.set_profile(faster);
+  p.session.hold(Action::Jump, true);
+  p.session.advance(0.2);
+  REQUIRE(p.session.revision() != revision);
+  pane.refresh();
+  CHECK_THAT(pane.lines().join("\n").toStdString(), Catch::Contains("jump: tick 1, 0.0 ms in"));
+}
+
 TEST_CASE_METHOD(DevicesFixture,
                  "The pane shows sticks raw and shaped, triggers, and in which tick what was pressed") {
   trigger(Act::Devices);

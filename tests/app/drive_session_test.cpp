@@ -135,6 +135,18 @@ TEST_CASE(
   }
 }
 
+TEST_CASE("What is pressed in a long frame whose end is dropped waits for neither body longer than the frame") {
+  Driven d;
+  d.session.set_drawing(*drawing_of("in-frame"));
+  d.frames(30, 1.0 / 60);
+  REQUIRE(d.session.in_frame());
+  d.session.hold(Action::Jump, true, 0.9);
+  d.frames(1, 1.0);  // Three quarters of it are dropped.
+  d.frames(2, 1.0 / 60);
+  CHECK(d.session.current().state == StateId::Rise);
+  CHECK(d.session.drawn_state().state == StateId::Rise);
+}
+
 TEST_CASE("Pause, single tick and time scale") {
   Driven d;
   d.session.set_paused(true);

@@ -498,10 +498,46 @@ TEST_CASE_METHOD(FieldsFixture,
   const auto read = read_course(desk.path());
   REQUIRE(read);
   CHECK(read->fields[1].strength == 0.5);
+  const auto change = [&](const char* strength) {
+    next_picture();
+    cut.choose(RowChoice{CourseList::Fields, 1});
+    type("Strength", strength);
+    CHECK(field(1).strength == Approx(QString(strength).toDouble()));
+    CHECK_FALSE(desk.is_saved());
+  };
+  // Over its own file it is saved, and goes on as it is.
+  change("0.25");
+  const std::uint64_t recording = session.revision();
+  chosen_file = other + ".course.json";
+  trigger(Act::SaveCourseAs);
+  CHECK(desk.is_saved());
+  CHECK(read_course(desk.path())->fields[1].strength == 0.25);
+  QTest::qWait(50);
+  CHECK_FALSE(window.loader().busy());
+  CHECK(session.revision() == recording);
+  // Over another one whose own changes were kept, these are over.
+  change("0.75");
+  open(course);
+  REQUIRE(wait_for([&] { return desk.path() == course.toStdString(); }));
+  CHECK(desk.unsaved() == QStringList{"other.course.json"});
+  trigger(Act::SaveCourseAs);
+  CHECK(desk.unsaved().isEmpty());
+  REQUIRE(wait_for([&] { return desk.path() == (other + ".course.json").toStdString(); }));
+  CHECK(field(1).strength != 0.75);
   // Back at the first file nothing of it is left.
   open(course);
   REQUIRE(wait_for([&] { return desk.path() == course.toStdString(); }));
   CHECK(field(1).strength != 0.5);
+}
+
+TEST_CASE_METHOD(FieldsFixture, "A course is not saved where what it names is not beside it") {
+  open(kDemo);  // It has a model.
+  REQUIRE(wait_for([&] { return desk.path() == kDemo.toStdString(); }));
+  chosen_file = folder.filePath("lost.course.json");
+  trigger(Act::SaveCourseAs);
+  CHECK(window.messages().isVisible());
+  CHECK_FALSE(QFileInfo::exists(chosen_file));
+  CHECK(desk.path() == kDemo.toStdString());
 }
 
 TEST_CASE_METHOD(FieldsFixture,

@@ -41,7 +41,6 @@ StrengthPlot::StrengthPlot(QWidget* parent) : QCustomPlot(parent) {
   setMinimumHeight(200);
   setBackground(QBrush(theme::sheet()));
   setAccessibleName(tr("Strength over distance"));
-  setFocusPolicy(Qt::StrongFocus);
   axisRect()->setAutoMargins(QCP::msNone);
   axisRect()->setMargins(QMargins(40, 14, 14, 34));
   for (QCPAxis* axis : {xAxis, yAxis}) theme_axis(axis);
@@ -67,7 +66,9 @@ void StrengthPlot::changeEvent(QEvent* event) {
   replot(QCustomPlot::rpQueuedReplot);
 }
 
-void StrengthPlot::begin(const QString& x_label) {
+void StrengthPlot::begin(const QString& x_label, bool of_field) {
+  of_field_ = of_field;
+  setFocusPolicy(of_field ? Qt::StrongFocus : Qt::NoFocus);  // Keys are for the points of a curve.
   clearPlottables();
   clearItems();
   names_.clear();
@@ -126,15 +127,13 @@ void StrengthPlot::fit(double from, double to) {
 }
 
 void StrengthPlot::show_nothing() {
-  begin({});
-  of_field_ = false;
+  begin({}, false);
   replot(QCustomPlot::rpQueuedReplot);
 }
 
 void StrengthPlot::show_line(const Course& course, const Pulls& pulls, const Vec3& from_C, const Vec3& to_C,
                              double time) {
-  begin(tr("metres from A to B"));
-  of_field_ = false;
+  begin(tr("metres from A to B"), false);
   const double metres = length(to_C - from_C);
   const std::size_t fields = pulls.fields().size();
   QVector<double> x, sum;
@@ -192,8 +191,7 @@ void StrengthPlot::mark_alike(const std::vector<QVector<double>>& own, const QVe
 }
 
 void StrengthPlot::show_falloff(const Course& course, const RowChoice& row, double gravity) {
-  begin(tr("metres from its surface"));
-  of_field_ = true;
+  begin(tr("metres from its surface"), true);
   const Field& field = course.fields[row.index];
   strength_ = std::abs(field.strength) * (field.absolute ? 1.0 : gravity);
   curve_ = field.falloff == Field::Falloff::Curve ? field.curve : Curve{};
@@ -262,16 +260,18 @@ void StrengthPlot::put_points(bool begins) {
 void StrengthPlot::mousePressEvent(QMouseEvent* event) {
   const int point = of_field_ && event->button() == Qt::LeftButton ? point_at(event->position()) : -1;
   if (point < 0) return;
-  dragged_ = chosen_ = point;
+  dragged_ = point;
   begun_ = false;
+  choose_point(point);
 }
 
 // A point stays between its neighbours.
 void StrengthPlot::move_point(int i, Vec2 to, bool begins) {
+  to = {plain_number(to.x, 0.01), plain_number(to.y, 0.01)};
   if (i > 0) to.x = std::max(to.x, curve_.points[i - 1].x + 0.01);
   if (i + 1 < curve_.count) to.x = std::min(to.x, curve_.points[i + 1].x - 0.01);
   to_be_ = curve_;
-  to_be_.points[i] = {plain_number(to.x, 0.01), plain_number(to.y, 0.01)};
+  to_be_.points[i] = to;
   put_points(begins);
 }
 

@@ -47,7 +47,7 @@ class StrengthPlot : public QCustomPlot {
 
  private:
   static void theme_axis(QCPAxis* axis);
-  void begin(const QString& x_label);
+  void begin(const QString& x_label, bool of_field);
   QCPGraph* add_curve(const QColor& colour, Qt::PenStyle style, double width, const QString& name);
   void name_curves();
   void fit(double from, double to);  // m.

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "pages/course_actions.h"
 
+#include <QFileInfo>
+
 #include "fields/cut_view.h"
 #include "pages/fields_page.h"
 #include "tape/tape.h"
@@ -65,8 +67,8 @@ void CourseActions::save_as() {
                                        [this](const std::string& path) { return desk_.save_as(path); });
   if (!saved) {
     emit problem(tr("The course was not saved"), QString::fromStdString(saved.error().sentence()));
-  } else if (!saved->isEmpty()) {
-    emit saved_as(*saved);
+  } else if (!saved->isEmpty() && QFileInfo(*saved) != QFileInfo(QString::fromStdString(desk_.path()))) {
+    emit saved_as(*saved);  // Over its own file it is open already.
   }
 }
 

@@ -117,8 +117,7 @@ QWidget* FieldsPage::make_side(const Actions& actions) {
   plotted_->setToolTip(
       tr("Along the line from A to B in the cut, or the falloff of the chosen field: its curve's points are "
          "dragged, a double click adds or takes one. By keys: Space chooses a point, the arrows move it, "
-         "Insert adds "
-         "one, Delete takes it"));
+         "Insert adds one, Delete takes it"));
   heading->addWidget(title, 1);
   heading->addWidget(plotted_);
   column->addLayout(heading);

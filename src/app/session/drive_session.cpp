@@ -203,14 +203,14 @@ bool DriveSession::advance(double real_seconds) {
     watch_rest();
   }
   chase(real_seconds * time_scale_);
-  const double dropped = clock_.dropped_seconds() - dropped_before_;
-  if (dropped > 0.0) {
-    dropped_before_ = clock_.dropped_seconds();
-    hands_.drop(dropped);
-    shown_->take.dropped.push_back({shown_->run.ticks(), dropped});
-    shown_->run.drop_time(dropped);
-  }
   move_in_frame();
+  const double dropped = clock_.dropped_seconds() - dropped_before_;
+  if (dropped <= 0.0) return true;
+  dropped_before_ = clock_.dropped_seconds();
+  hands_.drop(dropped);
+  in_frame_.hands().drop(dropped);
+  shown_->take.dropped.push_back({shown_->run.ticks(), dropped});
+  shown_->run.drop_time(dropped);
   return true;
 }
 
