@@ -188,9 +188,12 @@ void drive_at_random(const TriangleWorld& world, const Profile& profile, const P
   InputFrame held;
   int left = 0;
   for (long i = 0; i < ticks; ++i) {
+    held.earlier = {};
     if (--left <= 0) {
       left = 1 + random.below(2 * hz);
+      const SticksUntil before{held.move, held.turn_rate, float(random.between(0.0, 1.0))};
       held = {};
+      held.earlier[0] = before;
       held.move = Vec2(random.between(-1, 1), random.between(-1, 1));
       held.turn_rate = Vec2(random.between(-4, 4), 0.0);
       held.held.set(Action::Sprint, random.below(2) == 0);

@@ -7,6 +7,7 @@
 #include <cstdint>
 #include <string_view>
 
+#include "lagniappe/input_frame.h"
 #include "lagniappe/pose.h"
 #include "lagniappe/world.h"
 
@@ -78,6 +79,8 @@ StickAxes stick_axes(const Eye& eye, const Vec3& up_C);
 // Returns the stick that, counted from the look at `yaw` in the frame of a body, leads where `stick` (right,
 // forward) does as it is seen. As long as `stick`.
 Vec2 stick_in_view(const Eye& eye, const Quat& frame_CB, double yaw, const Vec2& stick);
+// The same of every stick of a tick.
+void sticks_in_view(const Eye& eye, const Quat& frame_CB, double yaw, InputFrame& input);
 
 // rad/s with which the picture turned from one frame to the next.
 double view_turn_rate(const Eye& before, const Eye& after, double seconds);

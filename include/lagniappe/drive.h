@@ -14,8 +14,7 @@ namespace lagniappe {
 
 // A change of input at a time; what is not named holds.
 struct InputChange {
-  double at = 0.0;  // s. Sticks and looks act from the first tick that starts at or after it; presses and
-                    // releases at that very instant.
+  double at = 0.0;           // s. All of it acts at that very instant, within a tick too.
   std::optional<Vec2> move;  // Stick: right, forward.
   std::optional<Vec2> look;  // Absolute yaw and pitch in radians, set once.
   std::optional<Vec2> turn;  // Radians per second of yaw and pitch.
@@ -45,13 +44,15 @@ class InputPlayer {
 
  private:
   InputFrame gather(double begin, double per_second);
+  void move_sticks(const InputChange& change, double share, std::vector<SticksUntil>& parts);
 
   const InputScript& script_;
   int tick_rate_;
-  std::size_t change_ = 0, button_change_ = 0;  // The next one: of sticks and looks, of buttons.
+  std::size_t change_ = 0;  // The next one.
   std::int64_t tick_ = 0;
   double passed_ = 0.0;  // s, in stretches.
-  InputFrame holding_;
+  SticksUntil sticks_{Vec2(0.0), Vec2(0.0), 1.0f};
+  Buttons held_;
 };
 
 // s that a script goes on after its last change where nobody says how long.

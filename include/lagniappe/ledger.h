@@ -267,6 +267,7 @@ struct Instant {  // Within the tick something began that moves the character ot
     Support,  // The piece underfoot fell away.
     State,    // A transition that moves it otherwise.
     Zone,     // One was entered or left.
+    Stick,    // It moved.
     Waits,    // Nothing, but that what else begins waits for the next press, or the end: too much has begun.
   } why;
   double at;  // s after the tick's beginning.

@@ -74,8 +74,9 @@ std::uint64_t identity_of(const TriangleWorld& world);
 // The same for profiles: a hash of every value, names aside.
 std::uint64_t identity_of(const Profile& profile);
 
-// Returns inputs for `to_rate` that do over each time what `inputs` do at `from_rate`: sticks and turned angles
-// are shared out by time, buttons go down and up at their instants, and no press is lost.
+// Returns inputs for `to_rate` that do over each time what `inputs` do at `from_rate`: what a hand turned is
+// shared out by time; sticks move, looks are set, buttons go down and up at their instants, and no press is
+// lost.
 std::vector<InputFrame> inputs_at_rate(const std::vector<InputFrame>& inputs, int from_rate, int to_rate);
 
 // Notes that a device drives from that tick on. REQUIRES: no earlier one than noted before.

@@ -138,7 +138,7 @@ InputFrame DriveSession::take_input(int due) {
   InputFrame input;
   hands_.deal(clock_.tick_seconds(), profile_.look, input);
   if (player_) return player_->next();
-  if (seen_by_) input.move = stick_in_view(*seen_by_, current().frame_CB, current().yaw, input.move);
+  if (seen_by_) sticks_in_view(*seen_by_, current().frame_CB, current().yaw, input);
   input.look_delta = turned_ / double(due);
   turned_ -= input.look_delta;
   return input;
@@ -317,13 +317,19 @@ Pose DriveSession::pose() const {
 
 Vec3 DriveSession::exact_foot_C() const {
   if (!shown_ || !live() || clock_.waiting_seconds() <= 0.0) return current().foot_C;
+  const double seconds = clock_.waiting_seconds();
   InputFrame input;
-  if (!shown_->take.inputs.empty()) {
+  if (player_ && !shown_->take.inputs.empty()) {
     const InputFrame& last = shown_->take.inputs.back();
     input.move = last.move;
     input.held = last.held;
+  } else if (!player_) {
+    HeldInput hands = hands_;
+    hands.deal(seconds, profile_.look, input);
+    input.look_delta = turned_;
+    if (seen_by_) sticks_in_view(*seen_by_, current().frame_CB, current().yaw, input);
   }
-  return step(current(), input, shown_profile(), shown_->place->world, clock_.waiting_seconds()).foot_C;
+  return step(current(), input, shown_profile(), shown_->place->world, seconds).foot_C;
 }
 
 Moment DriveSession::moment() const {

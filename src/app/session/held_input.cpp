@@ -9,33 +9,36 @@ void HeldInput::push(Push direction, bool down, double at) {
     return double(pushed_[static_cast<std::size_t>(positive)]) -
            double(pushed_[static_cast<std::size_t>(negative)]);
   };
-  pushes_.set({{axis(Push::Right, Push::Left), axis(Push::Forward, Push::Back)}, Vec2(0.0)}, at);
+  pushes_ = {axis(Push::Right, Push::Left), axis(Push::Forward, Push::Back)};
+  sticks_.set(farther(), at);
+}
+
+void HeldInput::steer(const Sticks& sticks, double at) {
+  steered_ = sticks;
+  sticks_.set(farther(), at);
+}
+
+// Of keys and stick the farther push counts.
+Sticks HeldInput::farther() const {
+  return {length(pushes_) >= length(steered_.move) ? pushes_ : steered_.move, steered_.look};
 }
 
 void HeldInput::release_all() {
   pushed_ = {};
   buttons_.release_all();
   sticks_.release_all();
-  pushes_.release_all();
+  pushes_ = Vec2(0.0);
+  steered_ = {};
 }
 
 void HeldInput::deal(double tick_seconds, const Profile::Look& look, InputFrame& input) {
-  InputFrame by_keys;
-  pushes_.deal(tick_seconds, look, by_keys);
   sticks_.deal(tick_seconds, look, input);
-  if (length(by_keys.move) >= length(input.move)) input.move = by_keys.move;
   buttons_.deal(tick_seconds, input);
 }
 
 void HeldInput::drop(double seconds) {
   buttons_.drop(seconds);
   sticks_.drop(seconds);
-  pushes_.drop(seconds);
-}
-
-void HeldInput::settle() {
-  sticks_.settle();
-  pushes_.settle();
 }
 
 }  // namespace lagniappe::app

@@ -16,33 +16,33 @@ void HeldSticks::release_all() {
   held_ = {};
 }
 
-// Of a value of the sticks times the seconds for which they stand so.
-template <typename Of>
-Vec2 HeldSticks::sum_over(double seconds, Of of) const {
-  Vec2 sum(0.0);
-  Sticks sticks = held_;
-  double since = 0.0;
-  for (const Change& change : waiting_) {
-    if (change.at >= seconds) break;
-    sum += of(sticks) * (change.at - since);
-    sticks = change.sticks;
-    since = change.at;
-  }
-  return sum + of(sticks) * (seconds - since);
-}
-
 void HeldSticks::deal(double tick_seconds, const Profile::Look& look, InputFrame& input) {
-  input.move = sum_over(tick_seconds, [](const Sticks& s) { return s.move; }) / tick_seconds;
-  input.turn_rate = turned(tick_seconds, look) / tick_seconds;
-  while (!waiting_.empty() && waiting_.front().at < tick_seconds) {
+  std::vector<SticksUntil> parts;
+  const auto stand_until = [&](double share) {
+    const auto until = static_cast<float>(share);
+    if (until > (parts.empty() ? 0.0f : parts.back().until))
+      parts.push_back({held_.move, stick_turn_rate(look, held_.look), until});
+  };
+  for (; !waiting_.empty() && waiting_.front().at < tick_seconds; waiting_.erase(waiting_.begin())) {
+    stand_until(waiting_.front().at / tick_seconds);
     held_ = waiting_.front().sticks;
-    waiting_.erase(waiting_.begin());
   }
+  stand_until(1.0);
+  set_sticks(parts, input);
   drop(tick_seconds);
 }
 
 Vec2 HeldSticks::turned(double seconds, const Profile::Look& look) const {
-  return sum_over(seconds, [&](const Sticks& s) { return stick_turn_rate(look, s.look); });
+  Vec2 turned(0.0);
+  Sticks sticks = held_;
+  double since = 0.0;
+  for (const Change& change : waiting_) {
+    if (change.at >= seconds) break;
+    turned += stick_turn_rate(look, sticks.look) * (change.at - since);
+    sticks = change.sticks;
+    since = change.at;
+  }
+  return turned + stick_turn_rate(look, sticks.look) * (seconds - since);
 }
 
 void HeldSticks::drop(double seconds) {

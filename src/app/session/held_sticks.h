@@ -21,8 +21,8 @@ class HeldSticks {
   void release_all();
   const Sticks& now() const { return waiting_.empty() ? held_ : waiting_.back().sticks; }
 
-  // Writes what the next tick, so long, has of them: the mean of the move stick, and the mean rate at which the
-  // look stick turns.
+  // Writes what the next tick, so long, has of them: where the move stick stood, and the rates at which the
+  // look stick turned, each until its share of it.
   void deal(double tick_seconds, const Profile::Look& look, InputFrame& input);
   // What the look stick turns in the first so many s of the next tick, in radians of yaw and pitch.
   Vec2 turned(double seconds, const Profile::Look& look) const;
@@ -38,9 +38,6 @@ class HeldSticks {
     Sticks sticks;
     double at;
   };
-  template <typename Of>
-  Vec2 sum_over(double seconds, Of of) const;
-
   std::vector<Change> waiting_;  // In the order in which they came.
   Sticks held_;                  // At the end of the last tick.
 };

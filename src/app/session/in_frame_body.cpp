@@ -27,9 +27,10 @@ void InFrameBody::go_on(double until, const Vec2& look, const std::optional<Eye>
     hands_.deal(seconds / parts, profile.look, input);
     // Sticks and mouse are in the look, to which it turns evenly.
     input.turn_rate = Vec2(0.0);
+    for (SticksUntil& sticks : input.earlier) sticks.turn_rate = Vec2(0.0);
     input.look_delta =
         Vec2(std::remainder(look.x - state_->yaw, 2.0 * kPi), look.y - state_->pitch) / double(parts - i);
-    if (seen_by) input.move = stick_in_view(*seen_by, state_->frame_CB, state_->yaw, input.move);
+    if (seen_by) sticks_in_view(*seen_by, state_->frame_CB, state_->yaw, input);
     state_ = step(*state_, input, profile, world, seconds / parts);
   }
 }

@@ -34,8 +34,12 @@ Recording begin_recording(const CharacterState& start, std::shared_ptr<const Pla
 }
 
 bool has_input(const InputFrame& input, const Profile& profile) {
-  return stick_push(input.move, profile.look.dead_zone) > 0.0 || input.look_delta != Vec2(0.0) ||
-         input.turn_rate != Vec2(0.0) || input.pressed.bits != 0;
+  const auto is_out = [&](const Vec2& move, const Vec2& turn_rate) {
+    return stick_push(move, profile.look.dead_zone) > 0.0 || turn_rate != Vec2(0.0);
+  };
+  return is_out(input.move, input.turn_rate) || input.look_delta != Vec2(0.0) || input.pressed.bits != 0 ||
+         std::any_of(input.earlier.begin(), input.earlier.end(),
+                     [&](const SticksUntil& s) { return is_out(s.move, s.turn_rate); });
 }
 
 bool is_worth_keeping(const Recording& recording) {

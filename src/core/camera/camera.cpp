@@ -125,6 +125,11 @@ Vec2 stick_in_view(const Eye& eye, const Quat& frame_CB, double yaw, const Vec2&
   return {wanted.x, -wanted.z};
 }
 
+void sticks_in_view(const Eye& eye, const Quat& frame_CB, double yaw, InputFrame& input) {
+  input.move = stick_in_view(eye, frame_CB, yaw, input.move);
+  for (SticksUntil& sticks : input.earlier) sticks.move = stick_in_view(eye, frame_CB, yaw, sticks.move);
+}
+
 double view_turn_rate(const Eye& before, const Eye& after, double seconds) {
   if (seconds <= 0.0) return 0.0;
   const auto frame = [](const Eye& eye) {

@@ -77,18 +77,30 @@ struct FieldReader {
   }
 };
 
+Json earlier_sticks(const InputFrame& f) {
+  Json list = Json::array();
+  for (const SticksUntil& s : f.earlier) {
+    if (!(s.until > 0.0f)) break;
+    list.push_back({double(s.until), s.move.x, s.move.y, s.turn_rate.x, s.turn_rate.y});
+  }
+  return list;
+}
+
 Json frame_list(const InputFrame& f) {
   Json list = {f.move.x,      f.move.y,      f.look_delta.x, f.look_delta.y,
                f.turn_rate.x, f.turn_rate.y, f.held.bits,    f.pressed.bits};
   if (f.look) list.insert(list.end(), {f.look->x, f.look->y});
-  // Instants within the tick: [button, share] of what went down, then of what went up; left out where all is at
-  // its beginning.
+  if (f.look && f.look_at != 0.0f) list.push_back(double(f.look_at));
+  // Instants within the tick: [button, share] of what went down, then of what went up, then of how the sticks
+  // stood before; left out where all is at its beginning.
   Json down = Json::array(), up = Json::array();
   for (std::size_t i = 0; i < kActionCount; ++i) {
     if (f.pressed_at[i] != 0.0f) down.push_back({i, double(f.pressed_at[i])});
     if (f.released_at[i] != 0.0f) up.push_back({i, double(f.released_at[i])});
   }
-  if (!down.empty() || !up.empty()) list.insert(list.end(), {down, up});
+  const Json sticks = earlier_sticks(f);
+  if (!down.empty() || !up.empty() || !sticks.empty()) list.insert(list.end(), {down, up});
+  if (!sticks.empty()) list.push_back(sticks);
   return list;
 }
 
@@ -101,14 +113,34 @@ void read_instants(const JsonCursor& list, std::array<float, kActionCount>& at) 
   }
 }
 
+using Elements = std::vector<JsonCursor>;
+
+Vec2 pair_at(const Elements& e, std::size_t i) {
+  return {e[i].number({-1e6, 1e6}), e[i + 1].number({-1e6, 1e6})};
+}
+
+void read_sticks(const JsonCursor& list, InputFrame& frame) {
+  const Elements all = list.elements();
+  if (all.empty() || all.size() > frame.earlier.size())
+    list.fail(fmt::format("sticks stood otherwise in 1 to {} earlier parts of a tick", frame.earlier.size()));
+  float since = 0.0f;
+  for (std::size_t i = 0; i < all.size(); ++i) {
+    const Elements e = all[i].elements();
+    if (e.size() != 5) all[i].fail("sticks have a share of the tick and 4 numbers");
+    const auto until = static_cast<float>(e[0].number({0.0, 1.0}));
+    if (until <= since || until >= 1.0f) e[0].fail("shares of the tick rise, between 0 and 1");
+    frame.earlier[i] = {pair_at(e, 1), pair_at(e, 3), since = until};
+  }
+}
+
 InputFrame read_frame(const JsonCursor& list) {
-  const auto e = list.elements();
-  if (e.size() < 8 || e.size() > 12 || e.size() % 2 != 0)
-    list.fail("an input has 8 numbers, or 10, and then perhaps two lists of instants");
-  const bool has_instants = e.back().is_list();
-  const std::size_t numbers = has_instants ? e.size() - 2 : e.size();
-  if (numbers != 8 && numbers != 10) list.fail("an input has 8 or 10 numbers");
-  const auto pair = [&](std::size_t i) { return Vec2(e[i].number({-1e6, 1e6}), e[i + 1].number({-1e6, 1e6})); };
+  const Elements e = list.elements();
+  std::size_t numbers = 0;
+  while (numbers < e.size() && !e[numbers].is_list()) ++numbers;
+  const std::size_t lists = e.size() - numbers;
+  if (numbers < 8 || numbers == 9 || numbers > 11) list.fail("an input has 8, 10 or 11 numbers");
+  if (lists == 1 || lists > 3) list.fail("after its numbers an input has no list, or two, or three");
+  const auto pair = [&](std::size_t i) { return pair_at(e, i); };
   const int all = (1 << kActionCount) - 1;
   InputFrame frame;
   frame.move = pair(0);
@@ -116,11 +148,13 @@ InputFrame read_frame(const JsonCursor& list) {
   frame.turn_rate = pair(4);
   frame.held.bits = static_cast<std::uint32_t>(e[6].integer(0, all));
   frame.pressed.bits = static_cast<std::uint32_t>(e[7].integer(0, all));
-  if (numbers == 10) frame.look = pair(8);
-  if (has_instants) {
+  if (numbers >= 10) frame.look = pair(8);
+  if (numbers == 11) frame.look_at = static_cast<float>(e[10].number({0.0, 1.0}));
+  if (lists >= 2) {
     read_instants(e[numbers], frame.pressed_at);
     read_instants(e[numbers + 1], frame.released_at);
   }
+  if (lists == 3) read_sticks(e[numbers + 2], frame);
   return frame;
 }
 

@@ -19,26 +19,49 @@ struct Rates {
 // What a critically damped approach may begin with and not swing past its target: an acceleration that comes
 // from a quicker one, or from before the target changed, would throw a slow one far beyond it. Within one
 // approach it never has more.
-Vec3 gentle(const Vec3& acceleration, const Vec3& gap, double time) {
-  const double most = time > 0.0 ? kSmoothRate / time * length(gap) : 0.0, has = length(acceleration);
+// `beside`: what it may have besides.
+Vec3 gentle(const Vec3& acceleration, const Vec3& gap, double time, double beside = 0.0) {
+  const double most = (time > 0.0 ? kSmoothRate / time * length(gap) : 0.0) + beside,
+               has = length(acceleration);
   return has > most ? acceleration * (most / has) : acceleration;
 }
 
 // Towards a target that turns, at a constant acceleration: straight to where it will be, and with it from there
-// on. One that turns faster than that is headed for where it is in the middle.
-Moved approach_turning(const Vec3& velocity, const Target& target, double acceleration, double dt) {
+// on. What cannot be met by then, or turns too fast to stay with, is headed for where it is in the middle of
+// the time, or at its end if that is nearer than one gets.
+Moved approach_a_little(const Vec3& velocity, const Target& target, double acceleration, double dt) {
   const double rate = length(target.turning_C);
   const auto gap = [&](double t) { return length(target.turned(t) - velocity) - acceleration * t; };
-  if (rate * length(target.velocity) > acceleration || gap(dt) > 0.0)
-    return approach_steady(velocity, target.turned(0.5 * dt), acceleration, dt);
-  double low = 0.0, high = gap(0.0) > 0.0 ? dt : 0.0;
-  for (int halving = 0; halving < 50 && high > 0.0; ++halving)
+  if (rate * length(target.velocity) > acceleration || gap(dt) > 0.0) {
+    const Vec3 middle = target.turned(0.5 * dt);
+    const bool is_far = length(middle - velocity) > acceleration * dt;
+    return approach_steady(velocity, is_far ? middle : target.turned(dt), acceleration, dt);
+  }
+  constexpr double kWithIt = 1e-9;  // m/s.
+  double low = 0.0, high = gap(0.0) > kWithIt ? dt : 0.0;
+  for (int halving = 0; halving < 30 && high > 0.0; ++halving)
     (gap(0.5 * (low + high)) > 0.0 ? low : high) = 0.5 * (low + high);
   const Vec3 met = target.turned(high), after = target.turned(dt);
   // The way of what turns at a rate is its change, a quarter turn back, over the rate.
   const Vec3 with_it = cross(after - met, target.turning_C) / (rate * rate);
   return {after, (velocity + met) * (0.5 * high) + with_it};
 }
+
+// A pursuit has no closed form: it is followed in pieces, over each of which the target turns little.
+Moved approach_turning(const Vec3& velocity, Target target, double acceleration, double dt) {
+  constexpr double kLittle = 0.02;  // rad.
+  const double pieces = std::ceil(length(target.turning_C) * dt / kLittle);
+  Moved moved{velocity, Vec3(0.0)};
+  for (double i = 0.0; i < pieces; i += 1.0) {
+    const Moved on = approach_a_little(moved.velocity, target, acceleration, dt / pieces);
+    moved = {on.velocity, moved.displacement + on.displacement};
+    target.velocity = target.turned(dt / pieces);
+  }
+  return moved;
+}
+
+// Below this angle, rad, a target that turns in a part is where it is in the middle of it.
+constexpr double kHardlyTurns = 1e-6;
 
 MovedSmooth follow_still(Response::Model model, const Rates& rates, const Vec3& velocity,
                          const Vec3& acceleration, const Vec3& target, double dt) {
@@ -56,6 +79,27 @@ MovedSmooth follow_still(Response::Model model, const Rates& rates, const Vec3& 
   return plain(approach_exponential(velocity, target, rates.time, dt));
 }
 
+// Towards a target that turns. One that has followed it for long turns with it, behind it by an angle and
+// slower; what the velocity has beside that fades as towards a target that stands still.
+MovedSmooth follow_turning(Response::Model model, const Rates& rates, const Vec3& velocity,
+                           const Vec3& acceleration, const Target& target, double dt) {
+  const double rate = length(target.turning_C);
+  const bool smooth = model == Response::Model::Smooth;
+  const double lag = rate * (smooth ? rates.time / kSmoothRate : rates.time);
+  const Vec3 axis = target.turning_C / rate;
+  // The answer of dv/dt = (target - v) / time to what turns; a smooth one is two of them in a row.
+  const auto behind = [&](const Vec3& v) { return (v - cross(axis, v) * lag) / (1.0 + lag * lag); };
+  const Vec3 with_it = smooth ? behind(behind(target.velocity)) : behind(target.velocity);
+  const Vec3 after = glm::angleAxis(rate * dt, axis) * with_it, turns = cross(target.turning_C, with_it);
+  // Who begins without an acceleration has one against what turns; within one approach it is never twice that.
+  const Vec3 beside = velocity - with_it,
+             rises = gentle(acceleration - turns, beside, rates.time, 2.0 * length(turns));
+  const MovedSmooth rest = smooth ? approach_smooth(beside, rises, Vec3(0.0), rates.time, dt)
+                                  : follow_still(model, rates, beside, Vec3(0.0), Vec3(0.0), dt);
+  return {rest.velocity + after, smooth ? rest.acceleration + cross(target.turning_C, after) : Vec3(0.0),
+          rest.displacement + cross(after - with_it, axis) / rate};
+}
+
 // Towards a target that grows along itself. Exponential and smooth approaches lag behind such a ramp by growth
 // times their time, so they follow the still target set back by that, plus the ramp. A steady one closes up
 // with what its acceleration has over the growth, as long as it goes along it; steering across a ramp heads for
@@ -64,8 +108,10 @@ MovedSmooth follow(Response::Model model, const Rates& rates, const Vec3& veloci
                    const Target& target, double dt) {
   const Vec3& growth = target.growth;
   if (target.turning_C != Vec3(0.0)) {
-    if (model != Response::Model::Steady)
+    if (length(target.turning_C) * dt < kHardlyTurns)
       return follow_still(model, rates, velocity, acceleration, target.turned(0.5 * dt), dt);
+    if (model != Response::Model::Steady)
+      return follow_turning(model, rates, velocity, acceleration, target, dt);
     const Moved moved = approach_turning(velocity, target, rates.acceleration, dt);
     return {moved.velocity, Vec3(0.0), moved.displacement};
   }
@@ -93,16 +139,16 @@ double time_to_stand(Response::Model model, const Rates& rates, const Vec3& velo
   const double speed = length(target.velocity);
   const Vec3 ahead = target.velocity / speed;
   const double against = -dot(velocity, ahead);
-  const bool grows = target.growth != Vec3(0.0);
-  if (model == Response::Model::Steady && !grows) {
+  const bool still = target.growth == Vec3(0.0) && target.turning_C == Vec3(0.0);
+  if (model == Response::Model::Steady && still) {
     const double closing = dot(unit_or(target.velocity - velocity, ahead), ahead) * rates.acceleration;
     return closing > 0.0 ? std::min(against / closing, dt) : dt;
   }
-  if (model != Response::Model::Smooth && !grows) {
+  if (model != Response::Model::Smooth && still) {
     return rates.time > 0.0 ? std::min(rates.time * std::log((speed + against) / speed), dt) : 0.0;
   }
   const auto still_against = [&](double t) {
-    return dot(follow(model, rates, velocity, acceleration, target, t).velocity, ahead) < 0.0;
+    return dot(follow(model, rates, velocity, acceleration, target, t).velocity, target.turned(t)) < 0.0;
   };
   if (still_against(dt)) return dt;
   double low = 0.0, high = dt;

@@ -44,12 +44,14 @@ Vec2 look_between(const CharacterState& before, const CharacterState& now, doubl
           before.pitch + (now.pitch - before.pitch) * blend};
 }
 
-// What the hand has turned the look by since the tick, `waiting` s ago.
-Vec2 turned_since(const CharacterState& now, const InputFrame& next, double blend, double waiting) {
+// What the hand has turned the look by since the tick, `blend` of one so long ago.
+Vec2 turned_since(const CharacterState& now, const InputFrame& next, double blend, double tick_seconds) {
   if (blend <= 0.0) return Vec2(0.0);
-  Vec2 turned = next.look_delta * blend + next.turn_rate * waiting;
-  if (next.look) turned += Vec2(wrap_angle(next.look->x - now.yaw), next.look->y - now.pitch);
-  return turned;
+  const Vec2 turned = turned_until(next, blend, tick_seconds);
+  const double set_at = next.look_at;
+  if (!next.look || blend < set_at) return turned;
+  const Vec2 set(wrap_angle(next.look->x - now.yaw), next.look->y - now.pitch);
+  return set + turned - turned_until(next, set_at, tick_seconds);
 }
 
 double rate_of_lag(double time_constant) { return time_constant > 0.0 ? 1.0 / time_constant : INFINITY; }
@@ -78,23 +80,10 @@ class Drawer {
   std::vector<DrawnFrame> frames_;
 };
 
-// How long the steps between two moments are. `change` is the first of the script that may still come.
-void parts_between(const InputScript& script, double begin, double end, std::size_t& change,
-                   std::vector<double>& lengths) {
+// Steps of equal length in which a frame's time is moved.
+int steps_in(double seconds) {
   constexpr double kShortest = 1e-6;  // s.
-  lengths.clear();
-  const auto add = [&](double until) {
-    const double length = until - begin;
-    if (length < kShortest) return;
-    const int parts = static_cast<int>(std::ceil(length / kLongestStep - 1e-9));
-    lengths.insert(lengths.end(), static_cast<std::size_t>(parts), length / parts);
-    begin = until;
-  };
-  for (; change < script.changes.size() && script.changes[change].at < end; ++change) {
-    const InputChange& c = script.changes[change];
-    if ((c.move || c.look || c.turn) && end - c.at >= kShortest) add(c.at);
-  }
-  add(end);
+  return seconds < kShortest ? 0 : static_cast<int>(std::ceil(seconds / kLongestStep - 1e-9));
 }
 
 // How far from `before` to `now` a method draws.
@@ -117,7 +106,7 @@ DrawnFrame frame_of_ticks(const TickedRun& run, std::size_t tick, double at, dou
   }
   if (drawing.look_at_draw_rate) {
     const Vec2 turned =
-        tick < run.inputs.size() ? turned_since(now, run.inputs[tick], blend, waiting) : Vec2(0.0);
+        tick < run.inputs.size() ? turned_since(now, run.inputs[tick], blend, 1.0 / run.tick_rate) : Vec2(0.0);
     frame.look = drawn_look(now, turned, profile.look, mixed);
   }
   return frame;
@@ -196,15 +185,13 @@ FrameRun run_in_frames(const CharacterState& start, const InputScript& script, c
                        const World& world, std::span<const double> times, double longest_catch_up) {
   FrameRun run;
   InputPlayer player(script);
-  std::size_t change = 0;
-  std::vector<double> lengths;
   for (std::size_t i = 0; i < times.size(); ++i) {
     const double passed = i > 0 ? times[i] - times[i - 1] : 0.0, moved = std::min(passed, longest_catch_up);
     CharacterState state = i > 0 ? run.states.back() : start;
     run.dropped += passed - moved;
-    const double begin = i > 0 ? run.moments.back() : 0.0;
-    parts_between(script, begin, begin + moved, change, lengths);
-    for (const double length : lengths) state = step(state, player.next(length), profile, world, length);
+    const int steps = steps_in(moved);
+    for (int k = 0; k < steps; ++k)
+      state = step(state, player.next(moved / steps), profile, world, moved / steps);
     run.at.push_back(times[i]);
     run.moments.push_back(times[i] - run.dropped);
     run.states.push_back(state);

@@ -39,23 +39,30 @@ InputFrame InputPlayer::next(double seconds) {
 
 // Of one tick, or stretch, that begins `begin` of its own lengths after the start.
 InputFrame InputPlayer::gather(double begin, double per_second) {
-  holding_.look.reset();
-  holding_.pressed = {};
-  holding_.pressed_at = holding_.released_at = {};
+  InputFrame frame;
+  frame.held = held_;
+  std::vector<SticksUntil> parts;
   for (; change_ < script_.changes.size(); ++change_) {
     const InputChange& change = script_.changes[change_];
-    if (begin < change.at * per_second - kNear) break;
-    if (change.move) holding_.move = *change.move;
-    if (change.look) holding_.look = *change.look;
-    if (change.turn) holding_.turn_rate = *change.turn;
-  }
-  for (; button_change_ < script_.changes.size(); ++button_change_) {
-    const InputChange& change = script_.changes[button_change_];
-    const double share = change.at * per_second - begin;
+    const double exact = change.at * per_second - begin, share = exact < kNear ? 0.0 : exact;
     if (share >= 1.0 - kNear) break;
-    press_in(change, share < kNear ? 0.0 : share, holding_);
+    move_sticks(change, share, parts);
+    if (change.look) frame.look = change.look, frame.look_at = static_cast<float>(share);
+    press_in(change, share, frame);
   }
-  return holding_;
+  parts.push_back(sticks_);
+  set_sticks(parts, frame);
+  held_ = frame.held;
+  return frame;
+}
+
+// `parts`: how the sticks stood before, in this stretch.
+void InputPlayer::move_sticks(const InputChange& change, double share, std::vector<SticksUntil>& parts) {
+  if (!change.move && !change.turn) return;
+  const float until = static_cast<float>(share), since = parts.empty() ? 0.0f : parts.back().until;
+  if (until > since) parts.push_back({sticks_.move, sticks_.turn_rate, until});
+  if (change.move) sticks_.move = *change.move;
+  if (change.turn) sticks_.turn_rate = *change.turn;
 }
 
 CharacterState drive(const CharacterState& start, const std::vector<InputFrame>& inputs, const Profile& profile,

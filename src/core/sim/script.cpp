@@ -3,7 +3,7 @@
 #include <cmath>
 
 #include "lagniappe/drive.h"
-#include "motion/button_edges.h"
+#include "motion/input_edges.h"
 
 namespace lagniappe {
 namespace {
@@ -34,24 +34,14 @@ class ScriptMaker {
   }
 
   void add_tick(std::size_t tick, const InputFrame& input) {
-    InputChange change = change_at(static_cast<double>(tick) / take_.tick_rate);
-    change.look = input.look;
-    if (tick == 0 && !input.look) change.look = Vec2(take_.start.yaw, take_.start.pitch);
-    if (input.move != move_) change.move = move_ = input.move;
-    const Vec2 turn = input.turn_rate + input.look_delta * double(take_.tick_rate);
-    if (turn != turn_) change.turn = turn_ = turn;
-    add(change);
-    add_buttons(tick, input);
-  }
-
-  void add_buttons(std::size_t tick, const InputFrame& input) {
     // What was held before the take began is not told by a press of its own.
-    const ButtonEdges edges(input, tick == 0 ? Buttons{} : held_);
+    const InputEdges edges(input, tick == 0 ? Buttons{} : held_);
     for (int i = 0; i < edges.count(); ++i) {
-      const double at = (static_cast<double>(tick) + edges.share(i)) / take_.tick_rate;
-      const Buttons now = edges.held_at(edges.share(i)), pressed = edges.pressed_at(edges.share(i));
+      const double share = edges.share(i), at = (static_cast<double>(tick) + share) / take_.tick_rate;
+      const Buttons now = edges.held_at(share), pressed = edges.pressed_at(share);
       // Down again in the instant in which it went up: up first.
       InputChange up = change_at(at), down = change_at(at);
+      add_sticks(tick, input, share, up);
       up.release.bits = held_.bits & (~now.bits | pressed.bits);
       down.press.bits = (now.bits & ~held_.bits) | pressed.bits;
       down.release.bits = pressed.bits & ~now.bits;
@@ -59,6 +49,15 @@ class ScriptMaker {
       add(down);
       held_ = now;
     }
+  }
+
+  void add_sticks(std::size_t tick, const InputFrame& input, double share, InputChange& change) {
+    if (input.look && share_of(input.look_at) == share) change.look = input.look;
+    if (tick == 0 && share == 0.0 && !change.look) change.look = Vec2(take_.start.yaw, take_.start.pitch);
+    const SticksUntil sticks = sticks_at(input, share);
+    if (sticks.move != move_) change.move = move_ = sticks.move;
+    const Vec2 turn = sticks.turn_rate + input.look_delta * double(take_.tick_rate);
+    if (turn != turn_) change.turn = turn_ = turn;
   }
 
   void end() {

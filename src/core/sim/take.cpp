@@ -4,7 +4,7 @@
 #include <algorithm>
 #include <cmath>
 
-#include "motion/button_edges.h"
+#include "motion/input_edges.h"
 
 namespace lagniappe {
 namespace {
@@ -15,23 +15,34 @@ struct Overlap {
 
   std::int64_t begin_of_new(std::int64_t i) const { return i * from; }
   std::int64_t begin_of_old(std::int64_t i) const { return i * to; }
-  // The share of old tick `i` that lies within [begin, end).
-  double share(std::int64_t i, std::int64_t begin, std::int64_t end) const {
-    const std::int64_t low = std::max(begin, begin_of_old(i)), high = std::min(end, begin_of_old(i + 1));
-    return static_cast<double>(std::max<std::int64_t>(high - low, 0)) / static_cast<double>(to);
+  // That instant of old tick `i`.
+  double at(std::int64_t i, double share) const {
+    return static_cast<double>(begin_of_old(i)) + share * static_cast<double>(to);
   }
 };
 
-// What goes down and up in old tick `i`, as far as that is within [begin, end).
+// A new tick, [begin, end).
+struct NewTick {
+  double begin, end;
+  // Shares are floats: what is so near to an end of the tick is there.
+  double near() const { return 1e-5 * (end - begin); }
+
+  bool has(double at) const { return at >= begin && at < end; }
+  float share(double at) const { return static_cast<float>((at - begin) / (end - begin)); }
+  // How much of [low, high) it has.
+  double overlap(double low, double high) const {
+    return std::max(std::min(end, high) - std::max(begin, low), 0.0);
+  }
+};
+
+// What goes down and up in old tick `i`, as far as that is within the new one.
 void join_buttons(Buttons before, const InputFrame& old, const Overlap& rates, std::int64_t i,
-                  std::int64_t begin, std::int64_t end, InputFrame& frame) {
-  const double length = static_cast<double>(end - begin);
-  const ButtonEdges edges(old, before);
+                  const NewTick& tick, InputFrame& frame) {
+  const InputEdges edges(old, before);
   for (int k = 0; k < edges.count(); ++k) {
-    const double at =
-        static_cast<double>(rates.begin_of_old(i)) + edges.share(k) * static_cast<double>(rates.to);
-    if (at < static_cast<double>(begin) || at >= static_cast<double>(end)) continue;
-    const auto share = static_cast<float>((at - static_cast<double>(begin)) / length);
+    const double at = rates.at(i, edges.share(k));
+    if (!tick.has(at)) continue;
+    const float share = tick.share(at);
     const Buttons pressed = edges.pressed_at(edges.share(k)), held = edges.held_at(edges.share(k));
     for (std::size_t a = 0; a < kActionCount; ++a) {
       const auto action = static_cast<Action>(a);
@@ -43,34 +54,56 @@ void join_buttons(Buttons before, const InputFrame& old, const Overlap& rates, s
   }
 }
 
-// The new tick [begin, end): sticks and turns by their shares of it, so that a push that begins within it takes
-// one as far; presses and releases at their instants.
+// The sticks of old tick `i`, each until its share of the new one.
+void join_sticks(const InputFrame& old, const Overlap& rates, std::int64_t i, const NewTick& tick,
+                 std::vector<SticksUntil>& parts) {
+  for (double share = 0.0; share < 1.0;) {
+    SticksUntil sticks = sticks_at(old, share);
+    share = sticks.until;
+    const double until = rates.at(i, share);
+    if (until <= tick.begin + tick.near()) continue;
+    const bool to_the_end = until >= tick.end - tick.near();
+    sticks.until = to_the_end ? 1.0f : tick.share(until);
+    parts.push_back(sticks);
+    if (to_the_end) return;
+  }
+}
+
+// What is turned by hand, shared out by time, and looks that are set.
+void join_looks(const InputFrame& old, const Overlap& rates, std::int64_t i, const NewTick& tick,
+                InputFrame& frame) {
+  const double begin = rates.at(i, 0.0), end = rates.at(i, 1.0), length = end - begin;
+  const double set_at = rates.at(i, share_of(old.look_at));
+  if (!old.look || !tick.has(set_at)) {
+    frame.look_delta += old.look_delta * (tick.overlap(begin, end) / length);
+    return;
+  }
+  // What was turned before is overruled.
+  frame.look = old.look;
+  frame.look_at = tick.share(set_at);
+  frame.look_delta = old.look_delta * (tick.overlap(set_at, end) / length);
+}
+
 InputFrame joined(const std::vector<InputFrame>& inputs, const Overlap& rates, std::int64_t begin,
                   std::int64_t end, Buttons held_before) {
   const auto last_old = static_cast<std::int64_t>(inputs.size()) - 1;
-  const std::int64_t under_way = std::min(begin / rates.to, last_old);
-  InputFrame frame = inputs[static_cast<std::size_t>(under_way)];
-  frame.look_delta = frame.move = frame.turn_rate = Vec2(0.0);
-  frame.look.reset();
-  frame.pressed = {};
-  frame.pressed_at = frame.released_at = {};
+  const NewTick tick{static_cast<double>(begin), static_cast<double>(end)};
+  InputFrame frame;
   frame.held = held_before;
-  double covered = 0.0;  // Of ticks of the old rate; beyond their end there is nothing.
-  for (std::int64_t i = under_way; i <= last_old && rates.begin_of_old(i) < end; ++i) {
+  std::vector<SticksUntil> parts;
+  for (std::int64_t i = std::min(begin / rates.to, last_old); i <= last_old && rates.begin_of_old(i) < end;
+       ++i) {
     const InputFrame& old = inputs[static_cast<std::size_t>(i)];
-    const double share = rates.share(i, begin, end);
-    frame.look_delta += old.look_delta * share;
-    frame.move += old.move * share;
-    frame.turn_rate += old.turn_rate * share;
-    covered += share;
-    join_buttons(i > 0 ? inputs[static_cast<std::size_t>(i) - 1].held : Buttons{}, old, rates, i, begin, end,
-                 frame);
-    if (rates.begin_of_old(i) < begin || !old.look) continue;
-    // What was turned before is overruled.
-    frame.look = old.look;
-    frame.look_delta = old.look_delta * share;
+    join_sticks(old, rates, i, tick, parts);
+    join_looks(old, rates, i, tick, frame);
+    join_buttons(i > 0 ? inputs[static_cast<std::size_t>(i) - 1].held : Buttons{}, old, rates, i, tick, frame);
   }
-  if (covered > 0.0) frame.move /= covered, frame.turn_rate /= covered;
+  // The whole of a tick turns; what is turned after a look was set must all be there at its end.
+  if (frame.look) *frame.look += frame.look_delta * static_cast<double>(frame.look_at);
+  // Beyond the end of the old ticks the sticks stay.
+  if (parts.empty()) parts.push_back(sticks_at(inputs.back(), 1.0));
+  parts.back().until = 1.0f;
+  set_sticks(parts, frame);
   return frame;
 }
 

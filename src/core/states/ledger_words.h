@@ -26,8 +26,8 @@ inline constexpr std::array<const char*, 7> kLetGos = {"no rim",  "too steep", "
 inline constexpr std::array<const char*, 5> kClimbRefusals = {"ends", "not climbable", "leans back",
                                                               "leans over", "no room"};
 inline constexpr std::array<const char*, 3> kStanceWaits = {"ceiling", "wall", "drop"};
-inline constexpr std::array<const char*, 6> kInstants = {"contact", "ground", "support",
-                                                         "state",   "zone",   "waits"};
+inline constexpr std::array<const char*, 7> kInstants = {"contact", "ground", "support", "state",
+                                                         "zone",    "stick",  "waits"};
 inline constexpr std::array<const char*, 2> kLieHolds = {"drop", "wall"};
 
 // Of the built-in chart where there is none.

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: MIT
 // One tick, in parts: up to the next event it is moved by what was, from there on by what is then. An event is
-// the instant of a press, of landing or leaving, of other ground, of another way of moving.
+// the instant of a press or of a stick that moves, of landing or leaving, of other ground, of another way of
+// moving.
 #include "lagniappe/step.h"
 
 #include <algorithm>
@@ -10,9 +11,9 @@
 
 #include "lagniappe/handling.h"
 #include "lagniappe/turns.h"
-#include "motion/button_edges.h"
 #include "motion/footing.h"
 #include "motion/footing_change.h"
+#include "motion/input_edges.h"
 #include "motion/look.h"
 #include "motion/moving.h"
 #include "motion/reach.h"
@@ -89,7 +90,8 @@ class Tick {
   void go_back(const Place& place);
 
   void begin();
-  void take_input(const ButtonEdges& edges, double share);
+  void set_look(double share);
+  void take_input(const InputEdges& edges, double share);
   double longest_stretch();
   double longest_fall(double seconds) const;
   void go_until(double time);
@@ -175,14 +177,25 @@ void Tick::begin() {
   state_.snapped = state_.penetration = state_.carried_yaw = 0.0f;
   // From here to the end of the tick the velocity is against the piece underfoot.
   state_.velocity_C -= state_.ground_velocity_C;
-  if (!whole_input_.look) return;
+  set_look(0.0);
+}
+
+// Where that is the instant at which it is set.
+void Tick::set_look(double share) {
+  if (!whole_input_.look || share_of(whole_input_.look_at) != share) return;
   const Vec2 look = turned_look(*whole_input_.look, Vec2(0.0), values_.look);
   state_.yaw = look.x;
   state_.pitch = look.y;
 }
 
-// The buttons as they are from `share` of the tick on.
-void Tick::take_input(const ButtonEdges& edges, double share) {
+// Buttons, sticks and look as they are from `share` of the tick on.
+void Tick::take_input(const InputEdges& edges, double share) {
+  const SticksUntil sticks = sticks_at(whole_input_, share);
+  if (share > 0.0 && sticks.move != input_.move && ledger_ != nullptr)
+    ledger_->entries.emplace_back(entry::Instant{Why::Stick, share * dt_});
+  input_.move = sticks.move;
+  input_.turn_rate = sticks.turn_rate;
+  if (share > 0.0) set_look(share);
   input_.held = edges.held_at(share);
   input_.pressed = edges.pressed_at(share);
   memory_.held_before = state_.held;
@@ -431,7 +444,7 @@ void Tick::go() {
   state_.zones.entered = 0;
   meet(state_);
   obey_zones();
-  const ButtonEdges edges(whole_input_, before_.held);
+  const InputEdges edges(whole_input_, before_.held);
   for (int i = 0; i < edges.count(); ++i) {
     take_input(edges, edges.share(i));
     pass(true, ledger_);

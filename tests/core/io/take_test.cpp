@@ -75,6 +75,10 @@ Take random_take(std::uint64_t seed) {
     InputFrame input = push(random.between(-1, 1), random.between(-1, 1));
     input.held.bits = static_cast<std::uint32_t>(random.below(128));
     if (i % 3 == 0) input.look = Vec2(random.between(-3, 3), 0.1);
+    if (i % 6 == 0) input.look_at = static_cast<float>(random.between(0.1, 0.9));
+    for (int k = 0, parts = random.below(kMostEarlierSticks + 1); k < parts; ++k)
+      input.earlier[std::size_t(k)] = {Vec2(random.between(-1, 1), 0.5), Vec2(random.between(-1, 1), 0.0),
+                                       static_cast<float>(random.between(0.3 * k + 0.01, 0.3 * k + 0.3))};
     for (int k = random.below(4); k >= 0; --k) take.inputs.push_back(input);
   }
   take.dropped = {{17, 0.25}};
@@ -120,6 +124,26 @@ TEST_CASE("A take reads back to the same run, bit for bit, from CBOR and from JS
     runs_as_recorded(*from_json);
     CHECK(take_bytes(*from_json) == take_bytes(take));
   }
+}
+
+TEST_CASE("Sticks that moved within a tick as none can are refused with their place") {
+  const auto refusal = [](const char* input) {
+    nlohmann::json json = nlohmann::json::parse(take_json(random_take(1)));
+    json["parts"][0]["inputs"][0][1] = nlohmann::json::parse(input);
+    const auto take = parse_take_json(json.dump(), "x.json");
+    return take ? std::string("fine") : take.error().sentence();
+  };
+  CHECK(refusal("[0,0,0,0,0,0,0,0,1,0,0.5,[],[],[[0.1,0,1,0,0],[0.2,0,0,0,0],[0.3,0,0,0,0]]]") == "fine");
+  CHECK_THAT(refusal("[0,0,0,0,0,0,0,0,0]"),
+             Catch::Contains("8, 10 or 11 numbers") && Catch::Contains("inputs"));
+  CHECK_THAT(refusal("[0,0,0,0,0,0,0,0,[]]"), Catch::Contains("no list, or two, or three"));
+  CHECK_THAT(refusal("[0,0,0,0,0,0,0,0,[],[],[]]"), Catch::Contains("1 to 3 earlier parts"));
+  CHECK_THAT(refusal("[0,0,0,0,0,0,0,0,[],[],[[0.1,0,0,0,0],[0.2,0,0,0,0],[0.3,0,0,0,0],[0.4,0,0,0,0]]]"),
+             Catch::Contains("1 to 3 earlier parts"));
+  CHECK_THAT(refusal("[0,0,0,0,0,0,0,0,[],[],[[0.1,0,0,0]]]"),
+             Catch::Contains("a share of the tick and 4 numbers"));
+  CHECK_THAT(refusal("[0,0,0,0,0,0,0,0,[],[],[[0.5,0,0,0,0],[0.2,0,0,0,0]]]"), Catch::Contains("rise"));
+  CHECK_THAT(refusal("[0,0,0,0,0,0,0,0,[],[],[[0,0,0,0,0]]]"), Catch::Contains("between 0 and 1"));
 }
 
 TEST_CASE("Devices go with the ticks that they drove: in parts, at other rates, and noted once") {

@@ -531,7 +531,7 @@ TEST_CASE("Turning in the air is the same at every tick rate, by each way of res
     const Vec3 reference = flown(kReference).foot_C;
     for (const int hz : {24, 36, 60, 120, 240}) {
       INFO(int(model) << ", " << hz << " ticks/s");
-      CHECK(length(flown(hz).foot_C - reference) < 0.004);
+      CHECK(length(flown(hz).foot_C - reference) < 0.001);
     }
   }
 }

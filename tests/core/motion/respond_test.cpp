@@ -48,6 +48,45 @@ TEST_CASE("Turning round has rates of its own until the velocity stands, to the 
   CHECK(in_ticks(steady, Vec3(-5, 0, 0), target, true, 5.0 / 40.0 + 0.2, 7).velocity.x == Approx(2.0));
 }
 
+TEST_CASE("A target that turns is followed as small steps of the equation follow it") {
+  Random random(12);
+  for (int trial = 0; trial < 60; ++trial) {
+    const auto model = static_cast<Follows>(1 + trial % 3);
+    const double time = random.between(0.05, 0.5), steady = random.between(5.0, 40.0), seconds = 0.1;
+    const Response r{model, steady, steady, time, time, steady, time};
+    const double rate = random.between(-6.0, 6.0), angle = random.between(-1.5, 1.5);
+    const Vec3 target(4, 0, 0), v = 3.9 * Vec3(std::cos(angle), 0.0, std::sin(angle));
+    const MovedSmooth moved =
+        respond(r, v, Vec3(0.0), {target, Vec3(0.0), Vec3(0, rate, 0)}, true, 1.0, seconds);
+    // dv/dt, or of a smooth one d2v/dt2, by the midpoint rule; a turn about y takes x to -z.
+    Vec3 at = v, rise(0.0), way(0.0);
+    constexpr int kSteps = 40000;
+    const double h = seconds / kSteps, w = 2.0 / time;
+    for (int i = 0; i < kSteps; ++i) {
+      const double turned = rate * (i + 0.5) * h;
+      const Vec3 gap = 4.0 * Vec3(std::cos(turned), 0.0, -std::sin(turned)) - at;
+      const Vec3 before = at;
+      if (model == Follows::Steady) at += gap * std::min(steady * h / std::max(length(gap), 1e-12), 1.0);
+      if (model == Follows::Exponential) at += gap * (h / time);
+      if (model == Follows::Smooth) rise += (gap * (w * w) - rise * (2.0 * w)) * h, at += rise * h;
+      way += (before + at) * (0.5 * h);
+    }
+    INFO("model " << int(model) << ", time " << time << ", " << steady << " m/s2, " << rate << " rad/s");
+    CHECK(length(moved.velocity - at) < 2e-3);
+    CHECK(length(moved.displacement - way) < 2e-4);
+    // In parts it is the same.
+    Vec3 parted = v, rose(0.0), gone(0.0);
+    for (int i = 0; i < 7; ++i) {
+      const Vec3 turned = glm::angleAxis(rate * seconds * i / 7.0, Vec3(0, 1, 0)) * target;
+      const MovedSmooth on =
+          respond(r, parted, rose, {turned, Vec3(0.0), Vec3(0, rate, 0)}, true, 1.0, seconds / 7.0);
+      parted = on.velocity, rose = on.acceleration, gone += on.displacement;
+    }
+    const double within = model == Follows::Steady ? 2e-4 : 1e-9;
+    CHECK(length(gone - moved.displacement) < within);
+  }
+}
+
 TEST_CASE("Faster than the set speed one is slowed down, not clamped, and steers meanwhile") {
   const Response r{Follows::Exponential, 30.0, 40.0, 0.05, 0.5, 30.0, 0.05};
   const Vec3 target(0, 0, -4), fast(0, 0, -12);

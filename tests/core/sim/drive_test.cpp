@@ -19,7 +19,7 @@ InputScript script() {
 
 }  // namespace
 
-TEST_CASE("A change acts from the first tick that starts at or after its time") {
+TEST_CASE("A change acts at its very instant, at any tick rate") {
   const InputScript changes = script();
   for (const int hz : {20, 60, 144, 240}) {
     INFO(hz);
@@ -27,13 +27,18 @@ TEST_CASE("A change acts from the first tick that starts at or after its time") 
     for (int k = 0; k < hz; ++k) {
       const InputFrame input = player.next();
       const double start = double(k) / hz;
-      CHECK((input.move == Vec2(0, 1)) == (start >= 0.10 - 1e-9 && start < 0.55 - 1e-9));
+      for (const double share : {0.05, 0.35, 0.65, 0.95}) {
+        const double at = start + share / hz;
+        CHECK(sticks_at(input, share).move == Vec2(0, at >= 0.10 && at < 0.55 ? 1 : 0));
+        CHECK(sticks_at(input, share).turn_rate.x == (at >= 0.10 ? 1.0 : 0.0));
+      }
       CHECK(input.pressed.has(Action::Jump) == (start >= 0.5 - 1e-9 && start - 1.0 / hz < 0.5 - 1e-9));
       const double end = start + 1.0 / hz;
       CHECK(input.held.has(Action::Jump) == (end > 0.5 + 1e-9 && end < 0.55 + 1e-9));
       if (input.pressed.has(Action::Jump))
         CHECK(input.pressed_at[0] == Approx((0.5 - start) * hz).margin(1e-6));
       CHECK(input.look.has_value() == input.pressed.has(Action::Jump));
+      if (input.look) CHECK(input.look_at == input.pressed_at[0]);
     }
   }
 }

@@ -412,6 +412,11 @@ TEST_CASE("A take's inputs go through a document and give the same way again") {
         if (what <= 2) held.set(action, what == 1);
       }
       input.held = held;
+      if (random.below(6) == 0)
+        input.earlier[0] = {Vec2(random.between(-1, 1), 1.0), Vec2(random.between(-2, 2), 0.0), 0.25f};
+      if (input.earlier[0].until > 0.0f && random.below(2) == 0)
+        input.earlier[1] = {Vec2(0.0, random.between(-1, 1)), Vec2(0.0), 0.75f};
+      if (random.below(20) == 0) input.look = Vec2(random.between(-3, 3), 0.0), input.look_at = 0.5f;
     }
     const InputScript script = script_of(take);
     CHECK(script.end() == take.seconds());
@@ -426,6 +431,8 @@ TEST_CASE("A take's inputs go through a document and give the same way again") {
       REQUIRE(again.inputs[i].held == take.inputs[i].held);
       REQUIRE(again.inputs[i].pressed == take.inputs[i].pressed);
       REQUIRE(again.inputs[i].move == take.inputs[i].move);
+      for (const double share : {0.0, 0.25, 0.5, 0.75})
+        REQUIRE(sticks_at(again.inputs[i], share).move == sticks_at(take.inputs[i], share).move);
     }
     const Run was = run_of(take, world), is = run_of(again, world);
     CHECK(compare(was, is).furthest < 1e-6);

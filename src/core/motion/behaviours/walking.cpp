@@ -130,14 +130,29 @@ void gather_speed(const StepContext& context, bool grows, CharacterState& state)
   }
 }
 
-// Over the paces of the tick, towards `target` of each and what is blown besides.
+// What is asked for over the tick.
+struct Asked {
+  Vec3 target;  // At full speed 1; what turns as it is at the begin, else as in the middle.
+  Vec3 turning_C =
+      Vec3(0.0);  // rad/s about it, with the look; zero where something else decides the direction.
+};
+
+Asked asked_of(const StepContext& context, const Body& body, const Intent& intent, const Vec3& full_push,
+               const Vec3& wall_C, bool blown) {
+  const bool free = wall_C == Vec3(0.0) && !blown && context.profile.ground.gather.growth <= 0.0;
+  if (!free || intent.turning == 0.0) return {along_known_wall(context, full_push, wall_C)};
+  const double back = -0.5 * intent.turning * context.dt;
+  return {glm::angleAxis(back, body.up_C) * full_push, body.up_C * intent.turning};
+}
+
+// Over the paces of the tick, towards what is asked of each and what is blown besides.
 MovedSmooth respond_on_ground(const StepContext& context, std::span<const Pace> paces, MovedSmooth moved,
-                              const Vec3& target, const Vec3& blown, bool pushed, double grip) {
+                              const Asked& asked, const Vec3& blown, bool pushed, double grip) {
   for (const Pace& pace : paces) {
     if (pace.seconds <= 0.0) continue;
-    const MovedSmooth on =
-        respond(context.profile.ground.response, moved.velocity, moved.acceleration,
-                {target * pace.speed + blown, target * pace.growth}, pushed, grip, pace.seconds);
+    const Target target{asked.target * pace.speed + blown, asked.target * pace.growth, asked.turning_C};
+    const MovedSmooth on = respond(context.profile.ground.response, moved.velocity, moved.acceleration, target,
+                                   pushed, grip, pace.seconds);
     moved = {on.velocity, on.acceleration, moved.displacement + on.displacement};
   }
   return moved;
@@ -158,7 +173,6 @@ void walk(const StepContext& context, const Body& body, const Intent& intent, Ch
   const bool pushed = intent.share > 0.0;
   const double slope = slope_along(intent.direction_C, state.ground.normal_C, body.up_C);
   const Vec3 full_push = intent.direction_C * (intent.share * ground.slope_speed.at(degrees(slope)));
-  const Vec3 target = along_known_wall(context, full_push, state.wall_normal_C);
   const MovedSmooth from = {flattened(state.velocity_C, body.up_C, ground.speed_on_slopes),
                             body.flat(state.acceleration_C), Vec3(0.0)};
   const double gathered = state.gathered;
@@ -166,14 +180,15 @@ void walk(const StepContext& context, const Body& body, const Intent& intent, Ch
   const auto paces = paces_of(context, gathered, grows);
   const double grip = grip_of(state);
   const Vec3 blown = blown_on_ground(context, body, state.foot_C, grip);
-  const MovedSmooth moved = respond_on_ground(context, paces, from, target, blown, pushed, grip);
+  const Asked asked = asked_of(context, body, intent, full_push, state.wall_normal_C, blown != Vec3(0.0));
+  const MovedSmooth moved = respond_on_ground(context, paces, from, asked, blown, pushed, grip);
   if (context.ledger != nullptr)
     context.note(
         entry::Intent{along_ground(context, body, state, full_push * last_speed(paces)), intent.share, blown});
   tell_response(context, along_ground(context, body, state, from.velocity), grip, blown,
                 [&](double with_grip, const Vec3& wind) {
                   const MovedSmooth with =
-                      respond_on_ground(context, paces, from, target, wind, pushed, with_grip);
+                      respond_on_ground(context, paces, from, asked, wind, pushed, with_grip);
                   return along_ground(context, body, state, with.velocity);
                 });
   gather_speed(context, grows, state);
@@ -184,7 +199,7 @@ void walk(const StepContext& context, const Body& body, const Intent& intent, Ch
         StepContext sooner = context;
         sooner.dt = seconds;
         const MovedSmooth then =
-            respond_on_ground(context, paces_of(sooner, gathered, grows), from, target, blown, pushed, grip);
+            respond_on_ground(context, paces_of(sooner, gathered, grows), from, asked, blown, pushed, grip);
         return Moved{then.velocity, then.displacement};
       },
       state);

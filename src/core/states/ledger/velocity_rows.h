@@ -116,9 +116,9 @@ struct EntryRow<entry::Instant> {
     if (e.why == entry::Instant::Why::Waits)
       return fmt::format("{:.1f} ms into the tick: too much has begun in it, what else does waits for its end",
                          e.at * 1000.0);
-    constexpr std::array<const char*, 5> kWhat = {"something is met", "what is underfoot changes",
-                                                  "the piece underfoot falls away", "the state changes",
-                                                  "a zone is entered or left"};
+    constexpr std::array<const char*, 6> kWhat = {
+        "something is met",  "what is underfoot changes", "the piece underfoot falls away",
+        "the state changes", "a zone is entered or left", "the stick moves"};
     return fmt::format("{:.1f} ms into the tick {}: from here on it moves by that", e.at * 1000.0,
                        kWhat[static_cast<std::size_t>(e.why)]);
   }

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: MIT
-// When, within a tick, buttons go down and up.
+// When, within a tick, buttons go down and up, sticks move, and a look is set.
 #pragma once
 
 #include <algorithm>
@@ -15,13 +15,18 @@ inline double share_of(float given) {
   return share > 0.0 && share < 1.0 ? share : 0.0;
 }
 
-class ButtonEdges {
+class InputEdges {
  public:
   // The input must outlive it. `before`: what was held at the end of the last tick.
-  ButtonEdges(const InputFrame& input, Buttons before) : input_(input), before_(before) {
+  InputEdges(const InputFrame& input, Buttons before) : input_(input), before_(before) {
     up_.bits = (before.bits | input.pressed.bits) & (~input.held.bits | (before.bits & input.pressed.bits));
     shares_[count_++] = 0.0;
-    if (input.pressed.bits == 0 && up_.bits == 0) return;
+    for (const SticksUntil& sticks : input.earlier) {
+      if (share_of(sticks.until) == 0.0) break;
+      add(share_of(sticks.until));
+    }
+    if (input.look && share_of(input.look_at) > 0.0) add(share_of(input.look_at));
+    if (count_ == 1 && input.pressed.bits == 0 && up_.bits == 0) return;
     for (std::size_t i = 0; i < kActionCount; ++i) {
       if (input.pressed.has(static_cast<Action>(i))) add(share_of(input.pressed_at[i]));
       if (up_.has(static_cast<Action>(i))) add(share_of(input.released_at[i]));
@@ -30,7 +35,7 @@ class ButtonEdges {
     count_ = static_cast<int>(std::unique(shares_.begin(), shares_.begin() + count_) - shares_.begin());
   }
 
-  // The instants at which anything goes down or up, in order; the first is the tick's beginning.
+  // The instants at which anything changes, in order; the first is the tick's beginning.
   int count() const { return count_; }
   double share(int i) const { return shares_[static_cast<std::size_t>(i)]; }
 
@@ -70,7 +75,7 @@ class ButtonEdges {
   const InputFrame& input_;
   Buttons before_;
   Buttons up_;  // Went up at any time in the tick.
-  std::array<double, 2 * kActionCount + 1> shares_{};
+  std::array<double, 2 * kActionCount + kMostEarlierSticks + 2> shares_{};
   int count_ = 0;
 };
 
