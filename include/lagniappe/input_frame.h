@@ -33,8 +33,9 @@ struct SticksUntil {
   Vec2 move = Vec2(0.0), turn_rate = Vec2(0.0);  // As in InputFrame.
   float until = 0.0f;
 };
-// Of one tick. Sticks that moved oftener are given by means, see set_sticks().
-inline constexpr int kMostEarlierSticks = 3;
+// Of one tick: enough for a pad that reports 125 times a second, from 20 ticks/s on. Sticks that moved oftener
+// are given by means, see set_sticks().
+inline constexpr int kMostEarlierSticks = 7;
 
 // Look is an angle, not a rate, where it comes from a mouse: the hand has already moved that far, however long
 // the tick is. A stick gives a rate, which is multiplied by the tick's time.

@@ -108,7 +108,7 @@ int measure(const Options& options, const TimingSource& source) {
     if (row.drawing.method != DrawMethod::InFrame) apart = std::max(apart, row.figures.apart);
     dropped = std::max(dropped, row.figures.dropped);
   }
-  fmt::print("{} s; all tick rates within {:.2f} cm of {} ticks/s\n", source.seconds, apart * 1e2,
+  fmt::print("{:.6g} s; all tick rates within {:.2f} cm of {} ticks/s\n", source.seconds, apart * 1e2,
              kExactTickRate);
   if (dropped > 0.0)
     fmt::print("{:.3f} s at most were not made up for: a frame makes up for {} s\n", dropped, options.catch_up);

@@ -78,7 +78,7 @@ Take random_take(std::uint64_t seed) {
     if (i % 6 == 0) input.look_at = static_cast<float>(random.between(0.1, 0.9));
     for (int k = 0, parts = random.below(kMostEarlierSticks + 1); k < parts; ++k)
       input.earlier[std::size_t(k)] = {Vec2(random.between(-1, 1), 0.5), Vec2(random.between(-1, 1), 0.0),
-                                       static_cast<float>(random.between(0.3 * k + 0.01, 0.3 * k + 0.3))};
+                                       static_cast<float>(random.between(0.12 * k + 0.01, 0.12 * k + 0.12))};
     for (int k = random.below(4); k >= 0; --k) take.inputs.push_back(input);
   }
   take.dropped = {{17, 0.25}};
@@ -137,9 +137,11 @@ TEST_CASE("Sticks that moved within a tick as none can are refused with their pl
   CHECK_THAT(refusal("[0,0,0,0,0,0,0,0,0]"),
              Catch::Contains("8, 10 or 11 numbers") && Catch::Contains("inputs"));
   CHECK_THAT(refusal("[0,0,0,0,0,0,0,0,[]]"), Catch::Contains("no list, or two, or three"));
-  CHECK_THAT(refusal("[0,0,0,0,0,0,0,0,[],[],[]]"), Catch::Contains("1 to 3 earlier parts"));
-  CHECK_THAT(refusal("[0,0,0,0,0,0,0,0,[],[],[[0.1,0,0,0,0],[0.2,0,0,0,0],[0.3,0,0,0,0],[0.4,0,0,0,0]]]"),
-             Catch::Contains("1 to 3 earlier parts"));
+  CHECK_THAT(refusal("[0,0,0,0,0,0,0,0,[],[],[]]"), Catch::Contains("1 to 7 earlier parts"));
+  CHECK_THAT(
+      refusal("[0,0,0,0,0,0,0,0,[],[],[[0.1,0,0,0,0],[0.2,0,0,0,0],[0.3,0,0,0,0],[0.4,0,0,0,0],[0.5,0,0,0,0],"
+              "[0.6,0,0,0,0],[0.7,0,0,0,0],[0.8,0,0,0,0]]]"),
+      Catch::Contains("1 to 7 earlier parts"));
   CHECK_THAT(refusal("[0,0,0,0,0,0,0,0,[],[],[[0.1,0,0,0]]]"),
              Catch::Contains("a share of the tick and 4 numbers"));
   CHECK_THAT(refusal("[0,0,0,0,0,0,0,0,[],[],[[0.5,0,0,0,0],[0.2,0,0,0,0]]]"), Catch::Contains("rise"));

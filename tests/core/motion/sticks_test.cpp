@@ -121,13 +121,38 @@ TEST_CASE("A take goes the same way at any other rate, though its keys go down w
   }
 }
 
+TEST_CASE("A pad that tells 120 times a second where its stick is goes the same way at 20 ticks/s as at 480") {
+  const TriangleWorld world = Scene().floor().world();
+  for (const By model : kModels) {
+    Profile profile;
+    profile.ground.response.model = model;
+    std::vector<InputFrame> inputs;
+    Random random(7);
+    Vec2 stick(0.0), goal(0.0);
+    for (int i = 0; i < int(kReference * kSeconds); ++i) {
+      InputFrame input;
+      // From one place to another within some 60 ms.
+      if (i % 60 == 0)
+        goal = random.below(4) == 0 ? Vec2(0.0) : Vec2(random.between(-1, 1), random.between(-1, 1));
+      if (i % 4 == 0) stick += (goal - stick) * 0.4;
+      input.move = stick;
+      inputs.push_back(input);
+    }
+    const auto reference = way(inputs, kReference, profile, world);
+    for (const int hz : {20, 24, 60, 144}) {
+      INFO("model " << int(model) << ", " << hz << " ticks/s");
+      CHECK(farthest(way(inputs_at_rate(inputs, kReference, hz), hz, profile, world), reference) < 1e-4);
+    }
+  }
+}
+
 TEST_CASE("A stick that moves oftener than a tick can hold keeps its mean, and the greatest of its moves") {
   for (std::uint64_t seed = 1; seed <= 200; ++seed) {
     Random random(seed);
     std::vector<SticksUntil> parts;
     Vec2 moved(0.0), turned(0.0);
     double since = 0.0;
-    const int count = 1 + random.below(12), leap = random.below(count);
+    const int count = 1 + random.below(20), leap = random.below(count);
     for (int i = 0; i < count; ++i) {
       // Slowly out to the right, and once far forward.
       const SticksUntil part{{0.03 * i, i >= leap ? 1.0 : 0.0}, {0.01 * i, 0.0}, float(i + 1) / float(count)};
