@@ -294,7 +294,7 @@ void TimingPage::show_measured() {
     summary_->setText((study->since > 0.0 ? tr("The last %1 s: all tick rates within %2 cm of 480 ticks/s")
                                           : tr("%1 s: all tick rates within %2 cm of 480 ticks/s"))
                           .arg(study->take.seconds(), 0, 'f', 1)
-                          .arg(apart * 1e2, 0, 'f', 1));
+                          .arg(apart * 1e2, 0, 'f', 2));
     show_meaning();
   }
   show_advice();
