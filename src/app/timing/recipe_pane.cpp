@@ -22,15 +22,18 @@ constexpr double kFoot = 18.0, kTop = 18.0, kLeft = 40.0;  // Pixels.
 
 QString number(double value) {
   if (std::abs(value) < 5e-7) return "0";
+  return std::abs(value) >= 100.0 ? QString::number(value, 'f', 0) : QString::number(value, 'g', 3);
+}
+
+// Three digits that count, and none left out: such numbers stand below each other.
+QString three_digits(double value) {
   const double size = std::abs(value);
-  if (size >= 99.95) return QString::number(value, 'f', 0);
-  if (size < 0.001) return QString::number(value, 'g', 3);
-  // Three digits that count, and none left out: numbers stand below each other.
+  if (size >= 99.95 || size < 0.001) return number(value);
   return QString::number(value, 'f', size >= 9.995 ? 1 : size >= 0.9995 ? 2 : size >= 0.09995 ? 3 : 4);
 }
 
 QString with_unit(double value, std::string_view unit) {
-  return unit.empty() ? number(value) : QString("%1 %2").arg(number(value), qt(unit));
+  return unit.empty() ? three_digits(value) : QString("%1 %2").arg(three_digits(value), qt(unit));
 }
 
 // Where a curve has gone half of its way, first: there the rates are farthest apart.
