@@ -69,6 +69,7 @@ void set_sticks(std::span<const SticksUntil> given, InputFrame& input) {
 }
 
 Vec2 turned_until(const InputFrame& input, double share, double tick_seconds) {
+  share = std::min(share, 1.0);
   Vec2 turned = input.look_delta * share;
   for (double from = 0.0; from < share;) {
     const SticksUntil sticks = sticks_at(input, from);

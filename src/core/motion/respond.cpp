@@ -49,8 +49,8 @@ Moved approach_a_little(const Vec3& velocity, const Target& target, double accel
 
 // A pursuit has no closed form: it is followed in pieces, over each of which the target turns little.
 Moved approach_turning(const Vec3& velocity, Target target, double acceleration, double dt) {
-  constexpr double kLittle = 0.02;  // rad.
-  const double pieces = std::ceil(length(target.turning_C) * dt / kLittle);
+  constexpr double kLittle = 0.02, kMostPieces = 100.0;  // rad. What whirls round more is not pursued closely.
+  const double pieces = std::min(std::ceil(length(target.turning_C) * dt / kLittle), kMostPieces);
   Moved moved{velocity, Vec3(0.0)};
   for (double i = 0.0; i < pieces; i += 1.0) {
     const Moved on = approach_a_little(moved.velocity, target, acceleration, dt / pieces);

@@ -87,6 +87,19 @@ TEST_CASE("A target that turns is followed as small steps of the equation follow
   }
 }
 
+TEST_CASE("A target that whirls round thousands of times in a tick is followed no faster than one can go") {
+  for (const Follows model : {Follows::Instant, Follows::Steady, Follows::Exponential, Follows::Smooth}) {
+    const Response r{model, 20.0, 20.0, 0.1, 0.1, 20.0, 0.1};
+    const Vec3 target(4, 0, 0), v(1, 0, 0);
+    const MovedSmooth on = respond(r, v, Vec3(0.0), {target, Vec3(0.0), Vec3(0, 1e6, 0)}, true, 1.0, 0.05);
+    INFO("model " << int(model));
+    CHECK(length(on.velocity) <= 4.0 + 1e-9);
+    CHECK(length(on.displacement) <= 4.0 * 0.05 + 1e-9);
+    if (model == Follows::Steady) CHECK(length(on.velocity - v) <= 20.0 * 0.05 + 1e-9);
+    if (model == Follows::Exponential) CHECK(length(on.velocity) < 1.0);  // Of the whirl nothing is left.
+  }
+}
+
 TEST_CASE("Faster than the set speed one is slowed down, not clamped, and steers meanwhile") {
   const Response r{Follows::Exponential, 30.0, 40.0, 0.05, 0.5, 30.0, 0.05};
   const Vec3 target(0, 0, -4), fast(0, 0, -12);

@@ -190,6 +190,7 @@ TEST_CASE("What is turned up to an instant in a tick is what the character has t
   CHECK(turned_until(input, 0.25, 0.1).x == Approx(0.05 + 0.025));
   CHECK(turned_until(input, 0.75, 0.1).x == Approx(0.15 + 0.025 - 0.1));
   const Vec2 all = turned_until(input, 1.0, 0.1);
+  CHECK(turned_until(input, 1.0 + 1e-9, 0.1) == all);  // A blend that rounding leaves above 1.
   const CharacterState after = step(start_state(profile, Home{}, world), input, profile, world, 0.1);
   CHECK(after.yaw == Approx(all.x));
   CHECK(after.pitch == Approx(all.y));
