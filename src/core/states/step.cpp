@@ -96,6 +96,7 @@ class Tick {
   double longest_fall(double seconds) const;
   void go_until(double time);
   double part(double& until, bool may_split);
+  std::optional<double> part_from(const Place& from, double until, bool may_split);
   void run(double until, Ledger* ledger, bool may_stop);
   void pass(bool before_motion, Ledger* ledger);
   // Between these two times something begins.
@@ -321,9 +322,20 @@ bool Tick::meet(const CharacterState& from) {
   return true;
 }
 
-// Goes to `until` or to the event before it, and through the table there. Returns when that was.
+// Goes to `until` or to the event before it, and through the table there. Returns when that was. Where the way
+// bends beside a wall `until` is brought nearer.
 double Tick::part(double& until, bool may_split) {
   const Place from = place();
+  for (;;) {
+    if (const auto reached = part_from(from, until, may_split)) return *reached;
+    go_back(from);
+    straight_ = 0.5 * (until - from.state.time);
+    until = from.state.time + straight_;
+  }
+}
+
+// Nothing where the way bends.
+std::optional<double> Tick::part_from(const Place& from, double until, bool may_split) {
   double to = until;
   std::optional<Why> why;
   const auto shorten = [&](double time, Why because) {
@@ -346,12 +358,7 @@ double Tick::part(double& until, bool may_split) {
     shorten(state_.time + until_support_falls(world_, values_in_force(), state_, left), Why::Support);
   }
   const double contact = go();
-  if (may_split && stop_.bends && until - from.state.time > kShortestBend) {
-    go_back(from);
-    straight_ = 0.5 * (until - from.state.time);
-    until = from.state.time + straight_;
-    return part(until, may_split);
-  }
+  if (may_split && stop_.bends && until - from.state.time > kShortestBend) return std::nullopt;
   if (may_split && contact < to) {
     shorten(contact + kIntoContact, Why::Contact);
   } else if (may_split) {

@@ -517,6 +517,30 @@ TEST_CASE("Who turns at full speed in the air flies along a circle, at any tick 
   }
 }
 
+TEST_CASE(
+    "Who jumps from a sprint and turns faster than the response can follow goes the same way at every rate") {
+  const TriangleWorld world = floor().world();
+  using Model = Response::Model;
+  for (const Model model : {Model::Instant, Model::Steady, Model::Exponential, Model::Smooth}) {
+    for (const double turn : {60.0, -160.0, 250.0}) {  // Degrees a second; sprinting is 1.6 times air.speed.
+      Profile profile;
+      profile.air.response.model = model;
+      const auto flown = [&](int hz) {
+        CharacterState start = start_state(profile, {{0, 30, 0}, Quat(1, 0, 0, 0), 0.0}, world);
+        start.velocity_C = {0, 0, -profile.ground.sprint_speed};
+        start.run_up_speed = profile.ground.sprint_speed;
+        return run(start, profile, world, hz, 1.0, [&](double) { return turning(push(0.2, 1), turn); });
+      };
+      const Vec3 reference = flown(kReference).foot_C;
+      for (const int hz : {12, 20, 24, 36, 60, 120, 240}) {
+        INFO(int(model) << ", " << turn << " degrees/s, " << hz << " ticks/s");
+        // A steady response that cannot keep up pursues what it has nearly met: that is met in steps.
+        CHECK(length(flown(hz).foot_C - reference) < (model == Model::Steady ? 0.02 : 0.002));
+      }
+    }
+  }
+}
+
 TEST_CASE("Turning in the air is the same at every tick rate, by each way of responding") {
   const TriangleWorld world = floor().world();
   using Model = Response::Model;

@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: MIT
 #include <algorithm>
+#include <cmath>
+#include <limits>
 
 #include "lagniappe/handling.h"
 #include "motion/behaviours/common.h"
@@ -78,6 +80,9 @@ MovedSmooth steered_along(const Response& response, const Vec3& wall, const Vec3
           along.displacement + into.displacement};
 }
 
+// Below this angle, rad, of the look's turn the speed that is kept along it hardly changes.
+constexpr double kLittleTurn = 0.01, kMostPieces = 100.0;
+
 // What steers in the air: against the air, which may move.
 struct AirSteering {
   bool aimed;             // By a throw to a mark: nothing does.
@@ -88,6 +93,8 @@ struct AirSteering {
   Response response;
   bool wished;
   Vec3 level_velocity, acceleration;  // To begin with; the velocity against the course.
+  double share, reached;              // Of the full push; m/s that steering alone reaches.
+  double most_kept;                   // m/s that are kept of what is faster.
 
   AirSteering(const StepContext& context, const Body& body, const Intent& intent, const CharacterState& state,
               const Vec3& felt_wind, bool is_aimed)
@@ -96,21 +103,20 @@ struct AirSteering {
         response(context.profile.air.response),
         wished(intent.share > 0.0),
         level_velocity(body.flat(state.velocity_C)),
-        acceleration(body.flat(state.acceleration_C)) {
+        acceleration(body.flat(state.acceleration_C)),
+        share(intent.share),
+        most_kept(std::numeric_limits<double>::infinity()) {
     const Profile::Air& air = context.profile.air;
-    // Who is faster already, from a run-up or carried, keeps that along the intent; steering alone does not
-    // gain it. In wind no more than the run-up was: it slows who jumps against it.
-    const double reached = std::min(air.speed, state.run_up_speed + air.over_run_up);
+    reached = std::min(air.speed, state.run_up_speed + air.over_run_up);
     const auto at_the_begin = [&](const Vec3& v_C) {
       return glm::angleAxis(-0.5 * intent.turning * context.dt, body.up_C) * v_C;
     };
-    double kept = std::max(dot(level_velocity - wind, at_the_begin(intent.direction_C)), 0.0);
     if (wind != Vec3(0.0)) {
-      kept = std::min(kept, state.run_up_speed);
+      most_kept = state.run_up_speed;
       const double blown = length(wind) / std::max(air.wind_time, 1e-6);
       response.deceleration = std::max(response.deceleration, blown);
     }
-    asked = intent.direction_C * (intent.share * std::max(reached, kept));
+    asked = intent.direction_C * asked_speed(level_velocity - wind, at_the_begin(intent.direction_C));
     const Vec3& known = state.wall_normal_C;
     const bool pushes = dot(asked, known) < 0.0 && wall_contact(context, body, state.foot_C, known).touched;
     if (pushes) wall = known;
@@ -118,12 +124,45 @@ struct AirSteering {
                     : Target{at_the_begin(asked), Vec3(0.0), body.up_C * intent.turning};
   }
 
+  // Who is faster already, from a run-up or carried, keeps that along the intent; steering alone does not gain
+  // it. In wind no more than the run-up was: it slows who jumps against it.
+  double asked_speed(const Vec3& own, const Vec3& ahead) const {
+    return share * std::max(reached, std::min(std::max(dot(own, ahead), 0.0), most_kept));
+  }
+
+  // What is kept along a look that turns away falls with the way that it turns: in pieces, each with the mean
+  // of what is kept at its two ends. Who is faster than he asks for is slowed along it, and steers.
+  MovedSmooth steered_round(MovedSmooth on, double seconds) const {
+    const double rate = length(target.turning_C);
+    const double pieces = std::min(std::ceil(rate * seconds / kLittleTurn), kMostPieces);
+    const double dt = seconds / pieces;
+    const Quat turned = glm::angleAxis(rate * dt, target.turning_C / rate);
+    Vec3 ahead = unit_or(target.velocity, Vec3(0.0));
+    for (double i = 0.0; i < pieces; i += 1.0) {
+      const Vec3 next = turned * ahead;
+      const double first = asked_speed(on.velocity, ahead);
+      const auto at_speed = [&](double speed) { return Target{ahead * speed, Vec3(0.0), target.turning_C}; };
+      const auto pursue = [&](double speed) {
+        return respond(steering(response), on.velocity, on.acceleration, at_speed(speed), wished, 1.0, dt);
+      };
+      const bool over = dot(on.velocity, ahead) > first * (1.0 + 1e-12);
+      const MovedSmooth went =
+          over ? steered(response, on.velocity, on.acceleration, at_speed(first), wished, dt)
+               : pursue(0.5 * (first + asked_speed(pursue(first).velocity, next)));
+      on = {went.velocity, went.acceleration, on.displacement + went.displacement};
+      ahead = next;
+    }
+    return on;
+  }
+
   // Velocity and way against the course.
   MovedSmooth after(double seconds) const {
     if (aimed) return {level_velocity, Vec3(0.0), level_velocity * seconds};
     const Vec3 own = level_velocity - wind;
+    const bool keeps = target.turning_C != Vec3(0.0) && length(own) > reached && share > 0.0 && seconds > 0.0;
     const MovedSmooth against_air =
         wall != Vec3(0.0) ? steered_along(response, wall, own, acceleration, target.velocity, seconds)
+        : keeps           ? steered_round({own, acceleration, Vec3(0.0)}, seconds)
                           : steered(response, own, acceleration, target, wished, seconds);
     return {against_air.velocity + wind, against_air.acceleration, against_air.displacement + wind * seconds};
   }
