@@ -64,8 +64,10 @@ class Reaching {
     return world_->sweep({at(low, leant(low)), at(high, leant(high))}, kHand, q_.towards_C * far, q_.moment);
   }
   bool open(double low, double high, double far) const { return !reach(low, high, far); }
-  // The middle of a hand at least.
-  bool sees(double height, double far) const { return !ray(at(height, leant(height)), q_.towards_C * far); }
+  // What the middle of a hand meets.
+  std::optional<WorldRayHit> feel(double height, double far) const {
+    return ray(at(height, leant(height)), q_.towards_C * far);
+  }
   std::optional<WorldHit> sweep(const Vec3& from_C, double radius, const Vec3& way_C) const {
     return world_->sweep({from_C, from_C}, radius, way_C, q_.moment);
   }
@@ -105,7 +107,7 @@ class Finder {
       const double in = straight_through(*wall);
       const double met_at = to_.height_of(wall->hit.point_C);
       to_.lean_with(back_lean(*wall), met_at);
-      const auto from = way_in(std::max(low, met_at - kHand), top, in);
+      const auto from = way_in(lowest_there(low, met_at, top, in), top, in);
       if (!from) return too_high(*wall, top, in);
       const Vec3 over = to_.at(*from, in + to_.leant(*from));
       const double bottom = std::max(low - kHand, 0.0);
@@ -182,6 +184,12 @@ class Finder {
     return up <= 0.0 || steepness(normal, q_.up_C) < kWallFrom || out <= 0.0 ? 0.0 : up / out;
   }
 
+  // From where up the wall is. What is upright is met anywhere on it, perhaps high above its lowest niche.
+  double lowest_there(double low, double met_at, double top, double in) const {
+    const double there = std::max(low, met_at - kHand);
+    return there > low && to_.leant(top) < kClear && to_.feel(low, in) ? low : there;
+  }
+
   // How far hands can be raised before the body.
   double free_height(double wanted) const {
     const double from = std::min(q_.lowest, wanted);
@@ -193,12 +201,43 @@ class Finder {
   // a roof the lowest that is.
   std::optional<double> way_in(double low, double top, double in) const {
     if (to_.open(top, top, in)) return top;
-    for (double h = low; h <= top; h += kBetweenRays) {
-      if (!to_.sees(h, in)) continue;
+    const int last = static_cast<int>(std::floor((top - low) / kBetweenRays));
+    for (int k = 0; k <= last; ++k) {
+      const Felt here = felt(low, in, k);
+      // A hand reaches out along a wall that leans back from between the first ray and the second on.
+      if (here.face && k == 0) continue;
+      if (here.face) {
+        const auto open = k < last ? first_open(low, in, here, felt(low, in, last)) : std::nullopt;
+        if (!open) return std::nullopt;
+        k = *open;
+      }
+      const double h = low + k * kBetweenRays;
       for (double at = std::max(h - kBetweenRays, low); at <= std::min(h + kBetweenRays, top); at += kHand)
         if (to_.open(at, at, in)) return at;
     }
     return std::nullopt;
+  }
+
+  // A ray of that search and the face that it meets; none where it goes through.
+  using Face = std::optional<std::pair<PieceId, std::uint32_t>>;
+  struct Felt {
+    int ray;
+    Face face;
+  };
+  static Face face_of(const std::optional<WorldRayHit>& hit) {
+    return hit ? Face({hit->piece, hit->triangle}) : std::nullopt;
+  }
+  Felt felt(double low, double in, int ray) const {
+    return {ray, face_of(to_.feel(low + ray * kBetweenRays, in))};
+  }
+  // The first ray after `a`, which meets a face, up to `b` that goes through. Where two meet the same face all
+  // between them meet it, or something before it: a triangle has no holes.
+  std::optional<int> first_open(double low, double in, const Felt& a, const Felt& b) const {
+    if (a.face == b.face) return std::nullopt;
+    if (b.ray - a.ray <= 1) return b.face ? std::nullopt : std::optional(b.ray);
+    const Felt middle = felt(low, in, (a.ray + b.ray) / 2);
+    if (const auto open = first_open(low, in, a, middle)) return open;
+    return first_open(low, in, middle, b);
   }
 
   // Where the rim is that is too high.
@@ -325,11 +364,9 @@ class Finder {
   }
 
   // The face of the shelf so far in; nothing where it has none.
-  using Face = std::optional<std::pair<PieceId, std::uint32_t>>;
   Face face_at(const Ledge& ledge, double x) const {
     const Vec3 from = ledge.rim_C + into(ledge) * x + ledge.shelf_normal_C * kInPlane;
-    const auto hit = to_.ray(from, -ledge.shelf_normal_C * (2.0 * kInPlane));
-    return hit ? Face({hit->piece, hit->triangle}) : std::nullopt;
+    return face_of(to_.ray(from, -ledge.shelf_normal_C * (2.0 * kInPlane)));
   }
 
   struct Place {

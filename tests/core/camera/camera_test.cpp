@@ -185,6 +185,13 @@ TEST_CASE("All the way round a ball, with every camera, one walks where the stic
       const Vec3 way = frame * (Vec3(c, 0, -s) * moved.x + Vec3(-s, 0, -c) * moved.y);
       const StickAxes axes = stick_axes(camera.eye, up);
       CHECK(length(way - (axes.right_C * stick.x + axes.away_C * stick.y)) < 1e-9);
+      // Where the stick moved within a tick, all of its places are meant as they are seen.
+      InputFrame input;
+      input.move = stick;
+      input.earlier[0] = {-stick, Vec2(0.0), 0.3f};
+      sticks_in_view(camera.eye, frame, yaw, input);
+      CHECK(length(input.move - moved) < 1e-12);
+      CHECK(length(sticks_at(input, 0.1).move + moved) < 1e-9);
       const bool upright = std::abs(dot(camera.eye.right_C(), up)) < 1e-9;
       if (kind != CameraKind::FirstPerson) check_stick(camera.eye, foot, up, upright);
       // A step along a great circle, with the frame carried.

@@ -187,6 +187,40 @@ TEST_CASE("The rim of random boxes, cut into random triangles, is where the box 
   }
 }
 
+TEST_CASE("In a high wall of many stones the lowest niche is found, wherever it is, and none in one without") {
+  Random random(17);
+  int solid = 0;
+  for (int trial = 0; trial < 300; ++trial) {
+    const Frame& frame = frames()[std::size_t(trial) % frames().size()];
+    // Courses of stones up to 6 m; a niche of at least two rays between some of them, or none, or two.
+    const int niches = random.below(3);
+    Scene scene;
+    scene.floor();
+    double at = 0.0, lowest = 0.0;
+    int left = niches;
+    while (at < 6.0) {
+      const double high = random.between(0.05, 0.6);
+      scene.block({0, at, -1.5}, {4, high, 2});
+      at += high;
+      const bool reached = at > 0.7 && at < 1.9;
+      if (left > 0 && reached) {
+        if (left-- == niches) lowest = at;
+        at += random.between(0.14, 0.5);
+      }
+    }
+    INFO("trial " << trial << ", " << niches << " niches, the lowest at " << lowest);
+    const LedgeAnswer answer = find_ledge(scene.world(frame), query(frame));
+    if (lowest == 0.0) {
+      ++solid;
+      CHECK(answer.fault == LedgeFault::TooHigh);
+      continue;
+    }
+    REQUIRE(answer.ledge);
+    CHECK(answer.ledge->height == Approx(lowest).margin(1e-6));
+  }
+  CHECK(solid > 50);
+}
+
 TEST_CASE("A block of so many faces that they are not gathered has the rim of one of twelve") {
   // Three centimetres each way: thousands within reach.
   constexpr int kParts = 60;
