@@ -181,7 +181,7 @@ TEST_CASE_METHOD(TimingFixture, "A recipe is told with its figures, and its ways
   const Recipe& recipe = *find_recipe("diagonals");
   pane.choose(recipe);
   CHECK(pane.told().contains("5.66 m/s"));
-  CHECK(pane.told().contains("ours 4 m/s"));
+  CHECK(pane.told().contains("ours 4.00 m/s"));
   CHECK(pane.told().contains("Instead:"));
   CHECK(pane.plot().curves().theirs.size() == 3);
   auto* ghosts = pane.findChild<QCheckBox*>();
