@@ -79,9 +79,12 @@ struct FieldReader {
 
 Json earlier_sticks(const InputFrame& f) {
   Json list = Json::array();
-  for (const SticksUntil& s : f.earlier) {
-    if (!(s.until > 0.0f)) break;
+  // As sticks_at() goes through them: a game may fill them as it likes.
+  for (double share = 0.0;;) {
+    const SticksUntil s = sticks_at(f, share);
+    if (s.until >= 1.0f) break;
     list.push_back({double(s.until), s.move.x, s.move.y, s.turn_rate.x, s.turn_rate.y});
+    share = s.until;
   }
   return list;
 }

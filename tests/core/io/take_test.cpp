@@ -126,6 +126,19 @@ TEST_CASE("A take reads back to the same run, bit for bit, from CBOR and from JS
   }
 }
 
+TEST_CASE("A take of sticks with shares that make no sense is written as it was driven, and read back") {
+  Take take = random_take(2);
+  take.inputs[3].earlier = {
+      {{Vec2(1, 0), Vec2(0.0), 0.6f}, {Vec2(-1, 0), Vec2(0.0), 0.3f}, {Vec2(0, 1), Vec2(0.0), 0.9f}}};
+  take.inputs[5].earlier = {{{Vec2(1, 0), Vec2(0.0), 1.0f}}};
+  const auto back = parse_take(take_bytes(take), "x.take");
+  REQUIRE(back);
+  for (const std::size_t i : {3u, 5u}) {
+    for (const double share : {0.0, 0.45, 0.7, 0.95})
+      CHECK(sticks_at(back->inputs[i], share).move == sticks_at(take.inputs[i], share).move);
+  }
+}
+
 TEST_CASE("Sticks that moved within a tick as none can are refused with their place") {
   const auto refusal = [](const char* input) {
     nlohmann::json json = nlohmann::json::parse(take_json(random_take(1)));
